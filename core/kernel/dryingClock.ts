@@ -1,0 +1,67 @@
+/** A drying clock as a table of ticks by minute, so that both directions are a look-up. */
+export type DryingClock = Float64Array;
+
+/** Half of rule 4's tolerance and a little more: the solver stays inside what the judge accepts. */
+const TOLERANCE = 9e-7;
+
+/** Ticks at every minute from 0 to the horizon (linear between points, rule in docs/formats.md). */
+export function dryingClock(points: readonly (readonly [number, number])[], horizon: number): DryingClock {
+  const table = new Float64Array(horizon + 1);
+  let k = 0;
+  for (let t = 0; t <= horizon; t++) {
+    if (points.length === 1) {
+      table[t] = t;
+      continue;
+    }
+    while (k < points.length - 2 && points[k + 1]![0] <= t) k++;
+    const [t0, c0] = points[k]!;
+    const [t1, c1] = points[k + 1]!;
+    table[t] = c0 + ((c1 - c0) * (t - t0)) / (t1 - t0);
+  }
+  return table;
+}
+
+/** First minute whose ticks reach `ticks`; the table's length if none does. */
+function firstReaching(table: DryingClock, ticks: number): number {
+  let low = 0;
+  let high = table.length;
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if (table[mid]! >= ticks) high = mid;
+    else low = mid + 1;
+  }
+  return low;
+}
+
+/** Earliest minute at least `ticks` after minute `from`. */
+export function earliestAfter(clock: DryingClock | null, from: number, ticks: number): number {
+  if (clock === null) return from + ticks;
+  return firstReaching(clock, clock[from]! + ticks - TOLERANCE);
+}
+
+/** Latest minute at most `ticks` after minute `from`. */
+export function latestAfter(clock: DryingClock | null, from: number, ticks: number): number {
+  if (clock === null) return from + ticks;
+  const limit = clock[from]! + ticks + TOLERANCE;
+  const at = firstReaching(clock, limit);
+  return at < clock.length && clock[at]! <= limit ? at : at - 1;
+}
+
+/** Latest minute at least `ticks` before minute `to`; negative if none. */
+export function latestBefore(clock: DryingClock | null, to: number, ticks: number): number {
+  if (clock === null) return to - ticks;
+  const limit = clock[to]! - ticks + TOLERANCE;
+  const at = firstReaching(clock, limit);
+  return at < clock.length && clock[at]! <= limit ? at : at - 1;
+}
+
+/** Earliest minute at most `ticks` before minute `to`. */
+export function earliestBefore(clock: DryingClock | null, to: number, ticks: number): number {
+  if (clock === null) return to - ticks;
+  return firstReaching(clock, clock[to]! - ticks - TOLERANCE);
+}
+
+/** Ticks from minute `from` to minute `to`. */
+export function ticksBetween(clock: DryingClock | null, from: number, to: number): number {
+  return clock === null ? to - from : clock[to]! - clock[from]!;
+}

@@ -1,0 +1,16 @@
+export { parseProblem, pathText, ProblemError } from './document';
+export type {
+  Conflict,
+  Cost,
+  Fault,
+  PlacedOperation,
+  Problem,
+  ProblemLag,
+  ProblemOperation,
+  ProblemResource,
+  Solution,
+  Status,
+} from './document';
+export { seededRandom, type Random } from './random';
+export { KernelMistake, startSearch, type Search, type SearchOptions } from './solve';
+export { validateSolution, type Judgement, type Violation } from './validate';

@@ -1,0 +1,430 @@
+/**
+ * A plan in the making. Every change goes through `assign`, which keeps resources, tool sequences and cost
+ * true and writes a journal, so that any number of changes can be taken back exactly (`undoTo`).
+ */
+import { earliestAfter, earliestBefore, latestAfter, latestBefore, ticksBetween } from './dryingClock';
+import { change, type Hold, type Model, type Tool } from './model';
+import { NEVER, nextFit, nextOpen, pausableEnd } from './openHours';
+import { Profile } from './profile';
+import type { Bounds } from './propagate';
+
+export const UNPLACED = -1;
+
+export interface Slot {
+  start: number;
+  end: number;
+  setup: number;
+}
+
+export class Schedule {
+  readonly start: Int32Array;
+  readonly end: Int32Array;
+  readonly setup: Int32Array;
+  /** operations on each tool by start */
+  readonly sequences: readonly number[][];
+  private readonly profiles: readonly Profile[];
+  private readonly journal: number[] = [];
+  private tardiness = 0;
+  private completion = 0;
+  private setups = 0;
+  private overrun = 0;
+
+  constructor(
+    readonly model: Model,
+    readonly bounds: Bounds,
+  ) {
+    this.start = new Int32Array(model.count).fill(UNPLACED);
+    this.end = new Int32Array(model.count).fill(UNPLACED);
+    this.setup = new Int32Array(model.count);
+    this.profiles = model.resourceIds.map(() => new Profile(model.horizon));
+    this.sequences = model.resourceIds.map(() => []);
+    for (let i = 0; i < model.count; i++)
+      if (model.isFixed[i]) this.assign(i, model.fixedStart[i]!, model.fixedEnd[i]!, 0);
+    this.journal.length = 0;
+  }
+
+  isPlaced(i: number): boolean {
+    return this.start[i] !== UNPLACED;
+  }
+
+  /** Total cost of what is placed. Costs a scan only where the makespan counts. */
+  cost(): number {
+    const { weights } = this.model;
+    let total =
+      weights.tardiness * this.tardiness +
+      weights.setup * this.setups +
+      weights.overrun * this.overrun +
+      weights.completion * this.completion;
+    if (weights.makespan > 0) total += weights.makespan * this.makespan();
+    return total;
+  }
+
+  makespan(): number {
+    let last = 0;
+    for (const e of this.end) if (e > last) last = e;
+    return last;
+  }
+
+  /** A point in the journal to come back to. */
+  mark(): number {
+    return this.journal.length;
+  }
+
+  /** Takes back every change since `mark`, the last first. */
+  undoTo(mark: number): void {
+    const { journal } = this;
+    while (journal.length > mark) {
+      const setup = journal.pop()!;
+      const end = journal.pop()!;
+      const start = journal.pop()!;
+      const i = journal.pop()!;
+      this.write(i, start, end, setup);
+    }
+  }
+
+  /** Forgets the journal: the changes so far stay. */
+  commit(): void {
+    this.journal.length = 0;
+  }
+
+  /** Operations whose times differ from what they were at `mark` (each once, in no order). */
+  touchedSince(mark: number): Set<number> {
+    const touched = new Set<number>();
+    for (let k = mark; k < this.journal.length; k += 4) touched.add(this.journal[k]!);
+    return touched;
+  }
+
+  /** Places, moves or (with `UNPLACED`) removes an operation, as told, without asking whether it fits. */
+  assign(i: number, start: number, end: number, setup: number): void {
+    this.journal.push(i, this.start[i]!, this.end[i]!, this.setup[i]!);
+    this.write(i, start, end, setup);
+  }
+
+  remove(i: number): void {
+    this.assign(i, UNPLACED, UNPLACED, 0);
+  }
+
+  private write(i: number, start: number, end: number, setup: number): void {
+    if (start === this.start[i] && end === this.end[i]) return this.writeSetup(i, setup);
+    if (this.start[i] !== UNPLACED) this.account(i, -1);
+    this.start[i] = start;
+    this.end[i] = end;
+    this.setup[i] = setup;
+    if (start !== UNPLACED) this.account(i, 1);
+  }
+
+  private writeSetup(i: number, setup: number): void {
+    const before = this.setup[i]!;
+    if (setup === before) return;
+    const from = this.start[i]! - Math.max(setup, before);
+    const to = this.start[i]! - Math.min(setup, before);
+    for (const use of this.model.uses[i]!)
+      this.profiles[use.resource]!.add(from, to, setup > before ? use.amount : -use.amount);
+    this.setups += setup - before;
+    this.setup[i] = setup;
+  }
+
+  /** Adds (sign 1) or takes away (sign -1) all that the placed operation `i` occupies and costs. */
+  private account(i: number, sign: 1 | -1): void {
+    const { model } = this;
+    const start = this.start[i]!;
+    const end = this.end[i]!;
+    for (const use of model.uses[i]!)
+      this.profiles[use.resource]!.add(start - this.setup[i]!, end, sign * use.amount);
+    for (const hold of model.holdsOf[i]!) {
+      const from = this.end[hold.from]!;
+      const to = this.start[hold.to]!;
+      if (from !== UNPLACED && to !== UNPLACED) this.profiles[hold.resource]!.add(from, to, sign * hold.amount);
+    }
+    for (const lag of model.lagsOut[i]!) if (lag.prefer !== Infinity) this.accountOverrun(lag.from, lag.to, lag, sign);
+    for (const lag of model.lagsIn[i]!)
+      if (lag.prefer !== Infinity && lag.from !== i) this.accountOverrun(lag.from, lag.to, lag, sign);
+    for (const due of model.duesOf[i]!) {
+      this.tardiness += sign * due.weight * Math.max(0, end - due.due);
+      this.completion += sign * due.weight * end;
+    }
+    this.setups += sign * this.setup[i]!;
+    const tool = model.tool[i]!;
+    if (tool < 0) return;
+    const sequence = this.sequences[tool]!;
+    if (sign > 0) sequence.splice(this.position(sequence, start, end), 0, i);
+    else sequence.splice(sequence.indexOf(i, Math.max(0, this.position(sequence, start, UNPLACED))), 1);
+  }
+
+  private accountOverrun(from: number, to: number, lag: { clock: Float64Array | null; prefer: number }, sign: number): void {
+    if (this.end[from] === UNPLACED || this.start[to] === UNPLACED) return;
+    this.overrun += sign * Math.max(0, ticksBetween(lag.clock, this.end[from]!, this.start[to]!) - lag.prefer);
+  }
+
+  /** Index of the first operation of the sequence that starts (or, starting alike, ends) at or after. */
+  private position(sequence: readonly number[], start: number, end: number): number {
+    let low = 0;
+    let high = sequence.length;
+    while (low < high) {
+      const mid = (low + high) >> 1;
+      const s = this.start[sequence[mid]!]!;
+      if (s > start || (s === start && this.end[sequence[mid]!]! >= end)) high = mid;
+      else low = mid + 1;
+    }
+    return low;
+  }
+
+  /** Earliest start that the placed neighbours and the static bounds allow. */
+  startLow(i: number): number {
+    const { model } = this;
+    let low = this.bounds.startLow[i]!;
+    for (const lag of model.lagsIn[i]!)
+      if (this.isPlaced(lag.from)) low = Math.max(low, earliestAfter(lag.clock, this.end[lag.from]!, lag.min));
+    return low;
+  }
+
+  /** Earliest end that the placed followers' windows allow. */
+  endLow(i: number): number {
+    let low = 0;
+    for (const lag of this.model.lagsOut[i]!)
+      if (lag.max !== Infinity && this.isPlaced(lag.to))
+        low = Math.max(low, earliestBefore(lag.clock, this.start[lag.to]!, lag.max));
+    return low;
+  }
+
+  /** Latest end that the placed followers and the static bounds allow. */
+  endHigh(i: number): number {
+    let high = this.bounds.endHigh[i]!;
+    for (const lag of this.model.lagsOut[i]!)
+      if (this.isPlaced(lag.to)) high = Math.min(high, latestBefore(lag.clock, this.start[lag.to]!, lag.min));
+    return high;
+  }
+
+  /** Latest start that the windows of placed predecessors and the static bounds allow. */
+  startHigh(i: number): number {
+    let high = this.bounds.startHigh[i]!;
+    for (const lag of this.model.lagsIn[i]!)
+      if (lag.max !== Infinity && this.isPlaced(lag.from))
+        high = Math.min(high, latestAfter(lag.clock, this.end[lag.from]!, lag.max));
+    return high;
+  }
+
+  /** Latest minute at which a hold that ends with (or, placed last, begins with) `i` finds no room, or -1. */
+  holdBlockedAt(hold: Hold, from: number, to: number): number {
+    return this.profiles[hold.resource]!.lastAbove(from, to, this.model.capacity[hold.resource]! - hold.amount);
+  }
+
+  holdBlockedFrom(hold: Hold, from: number, to: number): number {
+    return this.profiles[hold.resource]!.firstAbove(from, to, this.model.capacity[hold.resource]! - hold.amount);
+  }
+
+  /** Latest minute of [from, to) in which a resource of `i` has no room for it, or -1. */
+  private blockedAt(i: number, from: number, to: number): number {
+    let last = -1;
+    for (const use of this.model.uses[i]!) {
+      const at = this.profiles[use.resource]!.lastAbove(from, to, this.model.capacity[use.resource]! - use.amount);
+      if (at > last) last = at;
+    }
+    return last;
+  }
+
+  /** Earliest slot in [low, high] with a given setup, neighbours on the tool not asked. */
+  private scan(i: number, low: number, high: number, endHigh: number, setup: number): Slot | null {
+    const { model } = this;
+    const minutes = model.minutes[i]!;
+    const open = model.open[i]!;
+    let t = Math.max(low, setup);
+    for (;;) {
+      if (t > high) return null;
+      let start = t;
+      let end = t;
+      if (minutes > 0) {
+        if (model.pausable[i]) {
+          start = nextOpen(open, t, setup);
+          end = start >= NEVER ? NEVER : pausableEnd(open, start, minutes);
+        } else {
+          start = nextFit(open, t, setup, minutes);
+          end = start + minutes;
+        }
+      }
+      if (start > high || end > endHigh) return null;
+      const blocked = this.blockedAt(i, start - setup, end);
+      if (blocked < 0) return { start, end, setup };
+      t = blocked + 1 + setup;
+    }
+  }
+
+  /**
+   * Earliest slot of an unplaced operation in [low, high], ending by `endHigh`, with every setup (its own and that of
+   * the next on the tool) in its place; null if there is none. With `patience`, among the slots that start up to
+   * so many minutes later the one with the least `haste * start + setup minutes`.
+   */
+  findSlot(i: number, low: number, high: number, endHigh: number, patience = 0, haste = 1): Slot | null {
+    const resource = this.model.tool[i]!;
+    if (resource < 0 || this.model.minutes[i] === 0) return this.scan(i, low, high, endHigh, 0);
+    const tool = this.model.tools[resource]!;
+    const sequence = this.sequences[resource]!;
+    let best: Slot | null = null;
+    let bestScore = Infinity;
+    let limit = high;
+    for (let k = this.position(sequence, low, NEVER); k <= sequence.length; k++) {
+      const before = k > 0 ? sequence[k - 1]! : -1;
+      const after = k < sequence.length ? sequence[k]! : -1;
+      const from = before >= 0 ? this.end[before]! : 0;
+      if (from > limit) break;
+      if (after >= 0 && this.start[after]! - Math.max(from, low) < this.model.minutes[i]!) continue;
+      const slot = this.findInGap(i, tool, before, after, low, limit, endHigh);
+      if (slot === null) continue;
+      if (patience === 0) return slot;
+      if (best === null) limit = Math.min(high, slot.start + patience);
+      const score = haste * slot.start + slot.setup + this.followerChange(tool, i, slot.end, after);
+      if (score < bestScore) {
+        bestScore = score;
+        best = slot;
+      }
+    }
+    return best;
+  }
+
+  /** How much the setup of the next operation on the tool changes when one of `i`'s family ends before it. */
+  private followerChange(tool: Tool, i: number, end: number, after: number): number {
+    return after < 0 || this.model.isFixed[after]
+      ? 0
+      : this.setupFor(tool, this.model.family[i]!, end, after, this.start[after]!) - this.setup[after]!;
+  }
+
+  /** Setup minutes of an operation that starts at `start` after a family that ended at `end` (rule 3). */
+  private setupFor(tool: Tool, family: number, end: number, i: number, start: number): number {
+    const s = change(tool, family, this.model.family[i]!);
+    return start - s - end > tool.idle ? change(tool, 0, this.model.family[i]!) : s;
+  }
+
+  private findInGap(
+    i: number,
+    tool: Tool,
+    before: number,
+    after: number,
+    low: number,
+    high: number,
+    endHigh: number,
+  ): Slot | null {
+    const { model } = this;
+    const family = model.family[i]!;
+    const clean = change(tool, 0, family);
+    let best: Slot | null = null;
+    // Standing times before: still loaded, or left so long that the tool is clean again.
+    if (before < 0) {
+      best = this.findBefore(i, tool, after, low, high, endHigh, clean);
+    } else {
+      const since = this.end[before]!;
+      const s = change(tool, model.family[before]!, family);
+      const lastLoaded = since + s + tool.idle;
+      best = this.findBefore(i, tool, after, Math.max(low, since + s), Math.min(high, lastLoaded), endHigh, s);
+      if (best === null && lastLoaded < high)
+        best = this.findBefore(i, tool, after, Math.max(low, lastLoaded + 1, since + clean), high, endHigh, clean);
+    }
+    return best;
+  }
+
+  /** Earliest slot with this setup, given what it makes of the next operation's setup. */
+  private findBefore(
+    i: number,
+    tool: Tool,
+    after: number,
+    low: number,
+    high: number,
+    endHigh: number,
+    setup: number,
+  ): Slot | null {
+    if (low > high) return null;
+    if (after < 0) return this.scan(i, low, high, endHigh, setup);
+    const { model } = this;
+    const next = this.start[after]!;
+    if (model.isFixed[after]) return this.scan(i, low, high, Math.min(endHigh, next), setup);
+    const loaded = change(tool, model.family[i]!, model.family[after]!);
+    const clean = change(tool, 0, model.family[after]!);
+    // The next is reached clean (this one ends long before it) or loaded (this one ends shortly before it).
+    const lastClean = next - loaded - tool.idle - 1;
+    let best: Slot | null = null;
+    if (lastClean > 0)
+      best = this.scanFor(i, after, clean, low, high, 0, Math.min(endHigh, lastClean, next - clean), setup);
+    if (best === null)
+      best = this.scanFor(i, after, loaded, low, high, lastClean + 1, Math.min(endHigh, next - loaded), setup);
+    return best;
+  }
+
+  /** `scan`, with the next operation's setup as it will be, ending no sooner than `endLow`. */
+  private scanFor(
+    i: number,
+    after: number,
+    afterSetup: number,
+    low: number,
+    high: number,
+    endLow: number,
+    endHigh: number,
+    setup: number,
+  ): Slot | null {
+    if (endHigh <= 0 || endHigh < endLow) return null;
+    const was = this.setup[after]!;
+    if (afterSetup > was && !this.canGrow(after, afterSetup)) return null;
+    if (afterSetup < was) this.writeSetup(after, afterSetup);
+    let from = low;
+    let slot: Slot | null;
+    for (;;) {
+      slot = this.scan(i, from, high, endHigh, setup);
+      if (slot === null || slot.end >= endLow) break;
+      from = Math.max(slot.start + 1, endLow - this.model.minutes[i]! * (this.model.pausable[i] ? 0 : 1));
+      if (this.model.pausable[i]) from = slot.start + 1;
+    }
+    if (afterSetup < was) this.writeSetup(after, was);
+    return slot;
+  }
+
+  /** May the setup before a placed operation become this long, where it stands? */
+  private canGrow(i: number, setup: number): boolean {
+    const { model } = this;
+    const start = this.start[i]!;
+    const from = start - setup;
+    if (from < 0) return false;
+    const open = model.open[i]!;
+    const minutes = model.pausable[i] ? 1 : model.minutes[i]!;
+    if (nextFit(open, start, setup, minutes) !== start) return false;
+    return this.blockedAt(i, from, start - this.setup[i]!) < 0;
+  }
+
+  /** Places an operation in a slot from `findSlot` and lets the next on the tool take its new setup. */
+  place(i: number, slot: Slot): void {
+    const resource = this.model.tool[i]!;
+    if (resource < 0 || this.model.minutes[i] === 0) return this.assign(i, slot.start, slot.end, slot.setup);
+    const tool = this.model.tools[resource]!;
+    const sequence = this.sequences[resource]!;
+    const after = sequence[this.position(sequence, slot.start, slot.end)];
+    const growth =
+      after === undefined || this.model.isFixed[after]
+        ? -1
+        : this.setupFor(tool, this.model.family[i]!, slot.end, after, this.start[after]!);
+    if (growth >= 0) this.assign(after!, this.start[after!]!, this.end[after!]!, growth);
+    this.assign(i, slot.start, slot.end, slot.setup);
+  }
+
+  /**
+   * After removals: brings the setups on a tool back to the rule.
+   * @returns operations whose setup has become longer than there is room for
+   */
+  mendSetups(resource: number): number[] {
+    const tool = this.model.tools[resource];
+    if (!tool) return [];
+    const sequence = this.sequences[resource]!;
+    const tooLong: number[] = [];
+    for (let k = 0; k < sequence.length; k++) {
+      const i = sequence[k]!;
+      if (this.model.isFixed[i]) continue;
+      const before = sequence[k - 1];
+      const right =
+        before === undefined
+          ? change(tool, 0, this.model.family[i]!)
+          : this.setupFor(tool, this.model.family[before]!, this.end[before]!, i, this.start[i]!);
+      if (right === this.setup[i]) continue;
+      const since = before === undefined ? 0 : this.end[before]!;
+      if (right < this.setup[i]! || (this.start[i]! - right >= since && this.canGrow(i, right)))
+        this.assign(i, this.start[i]!, this.end[i]!, right);
+      else tooLong.push(i);
+    }
+    return tooLong;
+  }
+}

@@ -1,0 +1,9 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    include: ['core/**/*.spec.ts', 'cli/**/*.spec.ts', 'server/**/*.spec.ts', 'demo/**/*.spec.ts'],
+    environment: 'node',
+    testTimeout: 60_000,
+  },
+});

@@ -14,3 +14,4 @@ export type {
 export { seededRandom, type Random } from './random';
 export { KernelMistake, startSearch, type Search, type SearchOptions } from './solve';
 export { validateSolution, type Judgement, type Violation } from './validate';
+export { explainer, type Explainer, type Reason, type ReasonKind } from './explain';

@@ -99,7 +99,7 @@ export function structureOf(model: Model, bounds: Bounds, order: Int32Array): St
 /** A milestone may be placed after everything else when nothing ties it from behind: no window in, no strand after it. */
 function isFree(model: Model, i: number): boolean {
   if (model.lagsIn[i]!.some((l) => l.max !== Infinity || l.prefer !== Infinity)) return false;
-  if (model.holdsOf[i]!.some((h) => h.from === i)) return false;
+  if (model.holdsOf[i]!.length > 0) return false;
   return model.lagsOut[i]!.every((l) => model.minutes[l.to] === 0 && !model.isFixed[l.to] && isFree(model, l.to));
 }
 

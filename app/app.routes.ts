@@ -1,0 +1,41 @@
+import type { Routes } from '@angular/router';
+
+export const routes: Routes = [
+  { path: '', pathMatch: 'full', redirectTo: 'plan' },
+  {
+    path: 'muster',
+    title: 'Muster · Patient Muster',
+    loadComponent: () => import('./muster/muster.view').then((m) => m.MusterView),
+  },
+  {
+    path: 'recipes',
+    title: 'Recipes · Patient Muster',
+    loadComponent: () => import('./recipes/recipes.view').then((m) => m.RecipesView),
+  },
+  {
+    path: 'recipes/:recipe',
+    title: 'Recipes · Patient Muster',
+    loadComponent: () => import('./recipes/recipes.view').then((m) => m.RecipesView),
+  },
+  {
+    path: 'bench',
+    title: 'Bench · Patient Muster',
+    loadComponent: () => import('./bench/bench.view').then((m) => m.BenchView),
+  },
+  {
+    path: 'plan',
+    title: 'Plan · Patient Muster',
+    loadComponent: () => import('./plan/plan.view').then((m) => m.PlanView),
+  },
+  {
+    path: 'sheet',
+    title: 'Run sheet · Patient Muster',
+    loadComponent: () => import('./sheet/sheet.view').then((m) => m.SheetView),
+  },
+  {
+    path: 'sheet/:session',
+    title: 'Run sheet · Patient Muster',
+    loadComponent: () => import('./sheet/sheet.view').then((m) => m.SheetView),
+  },
+  { path: '**', redirectTo: 'plan' },
+];

@@ -1,0 +1,161 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { provideIcons, NgIcon } from '@ng-icons/core';
+import { lucideMoon, lucideRedo2, lucideSun, lucideUndo2 } from '@ng-icons/lucide';
+import { Database } from './data/database';
+import { MusterStore } from './data/musterStore';
+import { Notices } from './data/notices';
+import { Planner } from './data/planner';
+
+type Theme = 'night' | 'day';
+
+@Component({
+  selector: 'pm-root',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterOutlet, RouterLink, RouterLinkActive, NgIcon],
+  viewProviders: [provideIcons({ lucideMoon, lucideRedo2, lucideSun, lucideUndo2 })],
+  host: { '(document:keydown)': 'onKey($event)' },
+  template: `
+    <a
+      class="no-print sr-only rounded bg-lamp px-4 py-2 text-lamp-ink focus:not-sr-only focus:absolute focus:z-50"
+      href="#main"
+      (click)="skip($event)"
+      >Skip to the view</a
+    >
+    <header class="no-print flex flex-wrap items-center gap-x-1 border-b border-line bg-board px-4">
+      <nav aria-label="Views" class="flex flex-wrap gap-x-1">
+        @for (view of views; track view.path) {
+          <a
+            class="border-b-4 border-transparent px-4 pt-3 pb-2 font-title text-[1.05rem] font-semibold text-mute"
+            [routerLink]="view.path"
+            routerLinkActive="!border-lamp !text-ink"
+            ariaCurrentWhenActive="page"
+            >{{ view.name }}</a
+          >
+        }
+      </nav>
+      <span class="grow"></span>
+      <span class="px-2 text-[0.9rem] text-mute" role="status" aria-live="polite">{{ planWord() }}</span>
+      <button
+        class="btn btn-small"
+        type="button"
+        [disabled]="!store.undoLabel()"
+        (click)="store.undo()"
+        [attr.aria-label]="store.undoLabel() ? 'Undo: ' + store.undoLabel() : 'Nothing to undo'"
+        [title]="store.undoLabel() ? 'Undo: ' + store.undoLabel() : 'Nothing to undo'"
+      >
+        <ng-icon name="lucideUndo2" aria-hidden="true" />
+      </button>
+      <button
+        class="btn btn-small"
+        type="button"
+        [disabled]="!store.redoLabel()"
+        (click)="store.redo()"
+        [attr.aria-label]="store.redoLabel() ? 'Redo: ' + store.redoLabel() : 'Nothing to redo'"
+        [title]="store.redoLabel() ? 'Redo: ' + store.redoLabel() : 'Nothing to redo'"
+      >
+        <ng-icon name="lucideRedo2" aria-hidden="true" />
+      </button>
+      <button
+        class="btn btn-small"
+        type="button"
+        (click)="turnTheme()"
+        [attr.aria-label]="theme() === 'night' ? 'Daylight theme' : 'Lamp-lit theme'"
+        [title]="theme() === 'night' ? 'Daylight theme' : 'Lamp-lit theme'"
+      >
+        <ng-icon [name]="theme() === 'night' ? 'lucideSun' : 'lucideMoon'" aria-hidden="true" />
+      </button>
+    </header>
+    @if (store.trouble(); as trouble) {
+      <p class="no-print border-b-2 border-shut bg-board px-5 py-3" role="alert">
+        <strong class="text-shut">Trouble.</strong> {{ trouble }}
+      </p>
+    }
+    <main id="main" tabindex="-1" class="outline-none">
+      @if (isReady()) {
+        <router-outlet />
+      } @else {
+        <p class="p-6 text-mute">Reading what this browser keeps…</p>
+      }
+    </main>
+    @if (notices.current(); as notice) {
+      <div
+        class="no-print fixed bottom-5 left-1/2 z-40 flex -translate-x-1/2 items-center gap-4 rounded-lg border border-lamp bg-raised px-5 py-3 shadow-lg"
+        role="status"
+      >
+        <span>{{ notice.text }}</span>
+        @if (notice.action; as action) {
+          <button type="button" class="btn btn-small btn-lamp" (click)="action.run(); notices.dismiss()">
+            {{ action.word }}
+          </button>
+        }
+        <button type="button" class="btn btn-small" (click)="notices.dismiss()">Close</button>
+      </div>
+    }
+  `,
+})
+export class App {
+  protected readonly store = inject(MusterStore);
+  protected readonly notices = inject(Notices);
+  private readonly planner = inject(Planner);
+  private readonly database = inject(Database);
+
+  protected readonly views = [
+    { path: '/plan', name: 'Plan' },
+    { path: '/sheet', name: 'Run sheet' },
+    { path: '/muster', name: 'Muster' },
+    { path: '/recipes', name: 'Recipes' },
+    { path: '/bench', name: 'Bench' },
+  ];
+  protected readonly theme = signal<Theme>('night');
+  protected readonly isReady = computed(() => this.store.muster() !== null);
+
+  protected readonly planWord = computed(() => {
+    switch (this.planner.state()) {
+      case 'planning':
+        return `planning, ${Math.round(this.planner.share() * 100)} %`;
+      case 'planned':
+        return 'planned';
+      case 'stopped':
+        return 'planning stopped';
+      case 'impossible':
+        return 'no plan is possible';
+      case 'faulty':
+        return 'not planned: see what is wrong';
+      case 'failed':
+        return 'no plan found';
+      case 'waiting':
+        return '';
+    }
+  });
+
+  constructor() {
+    void this.database
+      .setting('theme')
+      .then((kept) => this.theme.set(kept === 'day' ? 'day' : 'night'))
+      .catch(() => undefined);
+    effect(() => (document.documentElement.dataset['theme'] = this.theme()));
+  }
+
+  protected turnTheme(): void {
+    this.theme.update((t) => (t === 'night' ? 'day' : 'night'));
+    // Not being able to keep a preference loses nothing of the user's work.
+    this.database.keepSetting('theme', this.theme()).catch(() => undefined);
+  }
+
+  protected skip(event: Event): void {
+    event.preventDefault();
+    document.getElementById('main')?.focus();
+  }
+
+  /** Ctrl or Cmd with Z and Y, except where a field has an undo of its own. */
+  protected onKey(event: KeyboardEvent): void {
+    if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
+    if (event.target instanceof HTMLElement && event.target.closest('input, textarea, select')) return;
+    const key = event.key.toLowerCase();
+    if (key === 'z' && !event.shiftKey) this.store.undo();
+    else if (key === 'y' || (key === 'z' && event.shiftKey)) this.store.redo();
+    else return;
+    event.preventDefault();
+  }
+}

@@ -1,0 +1,192 @@
+/** Plans the muster whenever it changes, in a worker; what comes back is a signal the views read. */
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import { debounceTime, Observable, Subject, switchMap, tap } from 'rxjs';
+import type { Solution } from '#core/kernel';
+import type { Muster } from '#core/muster';
+import { compile, conflictInWords, hasErrors, present, whyOf, type Why } from '#core/plan';
+import type { FromPlanner, ToPlanner } from '../workers/protocol';
+import { Database } from './database';
+import { MusterStore } from './musterStore';
+
+export type PlannerState = 'waiting' | 'planning' | 'planned' | 'stopped' | 'impossible' | 'faulty' | 'failed';
+
+/** Long enough for the demo to settle, short enough to watch. */
+const SECONDS = 8;
+const MORE_SECONDS = 30;
+/** A burst of keystrokes is one change. */
+const CALM_MS = 350;
+
+interface Result {
+  readonly muster: Muster;
+  readonly solution: Solution;
+}
+
+interface Order {
+  readonly muster: Muster;
+  readonly seconds: number;
+  readonly seed: number;
+}
+
+@Injectable({ providedIn: 'root' })
+export class Planner {
+  private readonly store = inject(MusterStore);
+  private readonly database = inject(Database);
+  private readonly orders = new Subject<Order | null>();
+  private readonly result = signal<Result | null>(null);
+  private runs = 0;
+
+  readonly state = signal<PlannerState>('waiting');
+  /** share of the planning time gone by, 0 to 1 */
+  readonly share = signal(0);
+  readonly tried = signal(0);
+  readonly naiveLateMinutes = signal<number | null>(null);
+  /** why there is no plan, in words */
+  readonly problem = signal<string | null>(null);
+
+  private readonly shown = computed(() => {
+    const result = this.result();
+    if (!result || result.muster !== this.store.muster() || result.solution.cost === null) return null;
+    const compiled = compile(result.muster);
+    return { ...result, compiled, plan: present(result.muster, compiled, result.solution) };
+  });
+  /** the newest plan of the muster as it is now; null while there is none */
+  readonly plan = computed(() => this.shown()?.plan ?? null);
+  private readonly answers = computed(() => {
+    const shown = this.shown();
+    return shown && whyOf(shown.compiled, shown.solution, shown.plan);
+  });
+
+  constructor() {
+    this.orders
+      .pipe(
+        debounceTime(CALM_MS),
+        switchMap((order) => (order ? this.run(order).pipe(tap((said) => this.take(order, said))) : [])),
+      )
+      .subscribe();
+    effect(() => {
+      const muster = this.store.muster();
+      if (muster) untracked(() => void this.onMuster(muster));
+    });
+  }
+
+  /** Why a step of the current plan is then and not sooner; null when there is no such plan or step. */
+  why(step: string): Why | null {
+    const plan = this.plan();
+    return plan?.steps.has(step) ? (this.answers()?.(step) ?? null) : null;
+  }
+
+  /** Stops the search; the best plan so far stays. */
+  cancel(): void {
+    if (this.state() !== 'planning') return;
+    this.orders.next(null);
+    this.state.set('stopped');
+    this.keep();
+  }
+
+  /** Searches again, for longer and from another beginning; a worse result is never taken. */
+  searchLonger(): void {
+    const muster = this.store.muster();
+    if (!muster || hasErrors(this.store.findings())) return;
+    this.order({ muster, seconds: MORE_SECONDS, seed: 1 + this.runs });
+  }
+
+  private async onMuster(muster: Muster): Promise<void> {
+    this.problem.set(null);
+    this.share.set(0);
+    if (hasErrors(this.store.findings())) {
+      this.state.set('faulty');
+      this.orders.next(null);
+      return;
+    }
+    this.state.set('waiting');
+    const kept = await this.database.newestPlan().catch(() => undefined);
+    if (muster !== this.store.muster()) return;
+    if (kept && kept.musterText === JSON.stringify(muster)) {
+      this.result.set({ muster, solution: kept.solution });
+      this.naiveLateMinutes.set(kept.naiveLateMinutes);
+      this.state.set('planned');
+      this.orders.next(null);
+      return;
+    }
+    this.order({ muster, seconds: SECONDS, seed: 1 });
+  }
+
+  private order(order: Order): void {
+    this.state.set('planning');
+    this.share.set(0);
+    this.orders.next(order);
+  }
+
+  /** One worker for one run: unsubscribing cancels it and lets the worker go. */
+  private run(order: Order): Observable<FromPlanner> {
+    return new Observable((subscriber) => {
+      const run = ++this.runs;
+      const worker = new Worker(new URL('../workers/planner.worker', import.meta.url), { type: 'module' });
+      const say = (message: ToPlanner): void => worker.postMessage(message);
+      worker.addEventListener('message', ({ data }: MessageEvent<FromPlanner>) => {
+        subscriber.next(data);
+        if (data.kind === 'done' || data.kind === 'failed') subscriber.complete();
+      });
+      worker.addEventListener('error', (event) => {
+        subscriber.next({ kind: 'failed', run, message: event.message || 'The planning worker could not start.' });
+        subscriber.complete();
+      });
+      say({ kind: 'plan', run, ...order });
+      return () => {
+        say({ kind: 'cancel', run });
+        worker.terminate();
+      };
+    });
+  }
+
+  private take(order: Order, said: FromPlanner): void {
+    if (order.muster !== this.store.muster()) return;
+    switch (said.kind) {
+      case 'progress':
+        this.share.set(said.share);
+        this.tried.set(said.tried);
+        return;
+      case 'better':
+        this.takeSolution(order.muster, said.solution);
+        return;
+      case 'failed':
+        this.state.set('failed');
+        this.problem.set(said.message);
+        return;
+      case 'done': {
+        this.naiveLateMinutes.set(said.naiveLateMinutes);
+        this.share.set(1);
+        if (said.solution.status === 'infeasible') {
+          this.state.set('impossible');
+          this.problem.set(conflictInWords(said.solution.conflict!, compile(order.muster), order.muster));
+          return;
+        }
+        if (said.solution.status === 'unknown') {
+          this.state.set('failed');
+          this.problem.set('No plan was found in this time, and none was proved impossible. Search longer, add sessions, or widen a window.');
+          return;
+        }
+        this.takeSolution(order.muster, said.solution);
+        this.state.set('planned');
+        this.keep();
+      }
+    }
+  }
+
+  private takeSolution(muster: Muster, solution: Solution): void {
+    const before = this.result();
+    const isWorse =
+      before?.muster === muster && before.solution.cost !== null && (solution.cost?.total ?? Infinity) > before.solution.cost.total;
+    if (solution.status !== 'infeasible' && !isWorse) this.result.set({ muster, solution });
+  }
+
+  /** A plan that can't be kept is only made again, so a failure here is no trouble of the user's. */
+  private keep(): void {
+    const best = this.result();
+    if (!best || best.muster !== this.store.muster()) return;
+    const naiveLateMinutes = this.naiveLateMinutes();
+    this.database
+      .keepPlan({ musterText: JSON.stringify(best.muster), solution: best.solution, naiveLateMinutes })
+      .catch(() => undefined);
+  }
+}

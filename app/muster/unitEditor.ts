@@ -1,0 +1,150 @@
+import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import { duplicatedPiece, withoutPiece, type Piece, type Recipe, type Unit } from '#core/muster';
+import { NEW_ID } from '../data/environment';
+import { NumberField } from '../ui/numberField';
+import { TextField } from '../ui/textField';
+
+/** Everything of one unit. Each entry is one change, and one undo. */
+@Component({
+  selector: 'pm-unit-editor',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NumberField, TextField],
+  template: `
+    @let u = unit();
+    <div class="flex flex-col gap-3">
+      <pm-text label="Unit" [value]="u.name" (valueChange)="set({ name: $event }, 'renamed')" />
+      <pm-text label="On the table" type="datetime-local" [value]="u.table" (valueChange)="set({ table: $event.slice(0, 16) }, 'table date')" />
+      <pm-text
+        label="Cleaned and assembled from (empty: already)"
+        type="datetime-local"
+        [optional]="true"
+        [value]="u.readyFrom ?? ''"
+        (valueChange)="set({ readyFrom: $event === '' ? null : $event.slice(0, 16) }, 'ready from')"
+      />
+      <pm-number label="How much it matters" unit="of 5" [value]="u.importance" [min]="1" [max]="5" [whole]="true" (valueChange)="set({ importance: $event! }, 'importance')" />
+    </div>
+
+    <h3 class="mt-5 mb-2 text-[1.1rem]">Pieces</h3>
+    <ul class="flex flex-col gap-2">
+      @for (p of u.pieces; track p.id) {
+        <li class="rounded-md border border-line bg-board">
+          <details>
+            <summary class="cursor-pointer p-3">
+              <strong>{{ p.name }}</strong>
+              <span class="text-mute"> · {{ p.count > 1 ? p.count + ' figures · ' : '' }}{{ recipeName(p) }}</span>
+            </summary>
+            <div class="flex flex-col gap-3 px-3 pb-3">
+              <pm-text label="Piece or tray" [value]="p.name" (valueChange)="setPiece(p, { name: $event }, 'piece renamed')" />
+              <div>
+                <label class="label" [for]="'recipe-' + p.id">Recipe</label>
+                <select class="field" [id]="'recipe-' + p.id" (change)="setPiece(p, { recipe: $any($event.target).value || null }, 'recipe chosen')">
+                  <option value="" [selected]="p.recipe === null">none yet</option>
+                  @for (r of recipes(); track r.id) {
+                    <option [value]="r.id" [selected]="r.id === p.recipe">{{ r.name }}</option>
+                  }
+                </select>
+              </div>
+              <div class="flex gap-4">
+                <pm-number label="Figures on the tray" [value]="p.count" [min]="1" [max]="500" [whole]="true" (valueChange)="setPiece(p, { count: $event! }, 'figures on a tray')" />
+                <pm-number label="Rack places" [value]="p.places" [min]="0" [max]="1000" [whole]="true" (valueChange)="setPiece(p, { places: $event! }, 'rack places')" />
+              </div>
+              <div>
+                <label class="label" [for]="'joins-' + p.id">Is joined on before</label>
+                <select class="field" [id]="'joins-' + p.id" (change)="join(p, $any($event.target).value)">
+                  <option value="" [selected]="p.joins === null">joins nothing: a piece of its own</option>
+                  @for (h of hosts(p); track h.key) {
+                    <option [value]="h.key" [selected]="p.joins?.piece === h.piece && p.joins?.layer === h.layer">{{ h.text }}</option>
+                  }
+                </select>
+              </div>
+              <div class="flex flex-wrap items-end gap-2">
+                <label class="text-[0.9rem] text-mute" [for]="'copies-' + p.id">copies</label>
+                <input #n class="field max-w-20" type="number" min="1" max="50" value="1" [id]="'copies-' + p.id" />
+                <button type="button" class="btn btn-small" (click)="copyPiece(p, n.value)">Duplicate</button>
+                <span class="grow"></span>
+                <button type="button" class="btn btn-small" (click)="removePiece(p)">Delete piece</button>
+              </div>
+            </div>
+          </details>
+        </li>
+      }
+    </ul>
+    <button type="button" class="btn btn-small mt-2" (click)="addPiece()">Add a piece</button>
+
+    <div class="mt-5 flex flex-wrap items-end gap-2 border-t border-line pt-4">
+      <label class="text-[0.9rem] text-mute" for="unit-copies">copies</label>
+      <input #copies id="unit-copies" class="field max-w-20" type="number" min="1" max="50" value="1" />
+      <button type="button" class="btn btn-small" (click)="duplicate.emit(within(copies.value))">Duplicate unit</button>
+      <span class="grow"></span>
+      <button type="button" class="btn btn-small" (click)="deleted.emit()">Delete unit</button>
+    </div>
+  `,
+})
+export class UnitEditor {
+  readonly unit = input.required<Unit>();
+  readonly recipes = input.required<readonly Recipe[]>();
+  readonly changed = output<{ unit: Unit; what: string }>();
+  /** how many copies */
+  readonly duplicate = output<number>();
+  readonly deleted = output();
+  private readonly newId = inject(NEW_ID);
+
+  protected recipeName(piece: Piece): string {
+    return this.recipes().find((r) => r.id === piece.recipe)?.name ?? 'no recipe';
+  }
+
+  protected set(part: Partial<Unit>, what: string): void {
+    this.changed.emit({ unit: { ...this.unit(), ...part }, what });
+  }
+
+  protected setPiece(piece: Piece, part: Partial<Piece>, what: string): void {
+    const pieces = this.unit().pieces.map((p) => (p.id === piece.id ? { ...p, ...part } : p));
+    this.set({ pieces }, what);
+  }
+
+  protected hosts(piece: Piece): { key: string; piece: string; layer: string; text: string }[] {
+    return this.unit()
+      .pieces.filter((p) => p.id !== piece.id)
+      .flatMap((p) =>
+        (this.recipes().find((r) => r.id === p.recipe)?.layers ?? []).map((l) => ({
+          key: JSON.stringify([p.id, l.id]),
+          piece: p.id,
+          layer: l.id,
+          text: `${p.name}: ${l.name}`,
+        })),
+      );
+  }
+
+  protected join(piece: Piece, key: string): void {
+    const host = this.hosts(piece).find((h) => h.key === key);
+    this.setPiece(piece, { joins: host ? { piece: host.piece, layer: host.layer } : null }, 'joins');
+  }
+
+  /** Copies asked for, kept between 1 and 50. */
+  protected within(text: string): number {
+    return Math.max(1, Math.min(50, Math.floor(Number(text)) || 1));
+  }
+
+  protected copyPiece(piece: Piece, copies: string): void {
+    const n = this.within(copies);
+    this.changed.emit({ unit: duplicatedPiece(this.unit(), piece.id, n, this.newId), what: `${piece.name} copied ${n} ×` });
+  }
+
+  protected removePiece(piece: Piece): void {
+    this.changed.emit({ unit: withoutPiece(this.unit(), piece.id), what: `${piece.name} deleted` });
+  }
+
+  protected addPiece(): void {
+    const { pieces } = this.unit();
+    const last = pieces[pieces.length - 1];
+    const piece: Piece = {
+      id: this.newId(),
+      name: `Piece ${pieces.length + 1}`,
+      recipe: last?.recipe ?? this.recipes()[0]?.id ?? null,
+      count: 1,
+      places: 1,
+      joins: null,
+    };
+    this.set({ pieces: [...pieces, piece] }, 'piece added');
+  }
+}

@@ -1,0 +1,209 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  type ElementRef,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { localDateTime, minutesSince } from '#core/muster';
+import { clockTime, dayName, duration, moment, type PlanStep, type PlanUnit } from '#core/plan';
+import { writeCalendar, writePlanCsv } from '#core/exchange';
+import { NOW } from '../data/environment';
+import { MusterStore } from '../data/musterStore';
+import { Planner } from '../data/planner';
+import { download, fileName } from '../ui/download';
+import { Findings } from '../ui/findings';
+import { Patterns } from '../ui/patterns';
+import { StepCard } from './stepCard';
+import { gateOf, rowsOf } from './rows';
+import { timeAxis } from './timeAxis';
+
+const ZOOMS = [0.5, 0.8, 1.15, 1.7, 2.6];
+
+@Component({
+  selector: 'pm-plan-view',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, Findings, Patterns, StepCard],
+  templateUrl: './plan.view.html',
+})
+export class PlanView {
+  protected readonly store = inject(MusterStore);
+  protected readonly planner = inject(Planner);
+  private readonly now = inject(NOW);
+  private readonly scroller = viewChild<ElementRef<HTMLElement>>('scroller');
+
+  protected readonly zoom = signal(2);
+  protected readonly opened = signal<ReadonlySet<string>>(new Set());
+  protected readonly selectedId = signal<string | null>(null);
+
+  protected readonly plan = this.planner.plan;
+  protected readonly axis = computed(() => {
+    const plan = this.plan();
+    return plan && timeAxis(plan.sessions, ZOOMS[this.zoom()]!);
+  });
+  protected readonly rows = computed(() => {
+    const plan = this.plan();
+    const axis = this.axis();
+    return plan && axis ? rowsOf(plan, axis, this.opened()) : [];
+  });
+  protected readonly height = computed(() => this.rows().reduce((sum, r) => sum + r.height, 0));
+  /** Steps by time: the order in which the arrow keys walk. */
+  private readonly ordered = computed(() =>
+    [...(this.plan()?.steps.values() ?? [])].sort((a, b) => a.start - b.start || a.end - b.end),
+  );
+  protected readonly selected = computed<PlanStep | null>(() => {
+    const id = this.selectedId();
+    return (id !== null && this.plan()?.steps.get(id)) || null;
+  });
+  protected readonly why = computed(() => {
+    const step = this.selected();
+    return step && this.planner.why(step.id);
+  });
+  protected readonly selectedGate = computed(() => {
+    const step = this.selected();
+    const axis = this.axis();
+    return step && axis ? gateOf(step, axis) : null;
+  });
+  /** Where the present moment stands, if the plan covers it. */
+  protected readonly nowX = computed(() => {
+    const plan = this.plan();
+    const axis = this.axis();
+    if (!plan || !axis || plan.sessions.length === 0) return null;
+    const minute = minutesSince(plan.origin, localDateTime(this.now()));
+    const inside = minute >= plan.sessions[0]!.start && minute <= plan.sessions[plan.sessions.length - 1]!.end;
+    return inside ? { x: axis.xOf(minute), text: `now ${clockTime(plan.origin, minute)}` } : null;
+  });
+
+  protected readonly counts = computed(() => {
+    const muster = this.store.muster();
+    const pieces = muster?.units.reduce((sum, u) => sum + u.pieces.length, 0) ?? 0;
+    return `${pieces} ${pieces === 1 ? 'piece' : 'pieces'} · ${this.plan()?.steps.size ?? 0} steps`;
+  });
+  protected readonly verdict = computed(() => {
+    const plan = this.plan();
+    if (!plan) return null;
+    const late = plan.units.filter((u) => u.lateMinutes > 0);
+    if (late.length === 0) return { ok: true, text: plan.units.length === 1 ? 'on time' : `all ${plan.units.length} units on time` };
+    const worst = late.reduce((a, b) => (a.lateMinutes > b.lateMinutes ? a : b));
+    return {
+      ok: false,
+      text: `${late.length} of ${plan.units.length} units late, ${worst.name} by ${duration(worst.lateMinutes)}`,
+    };
+  });
+  protected readonly proof = computed(() => {
+    const plan = this.plan();
+    if (!plan) return null;
+    if (plan.isOptimal) return 'proved the best possible';
+    if (plan.cost <= 0) return null;
+    return `proved within ${Math.ceil((100 * (plan.cost - plan.bound)) / plan.cost)} % of the best possible`;
+  });
+  protected readonly naive = computed(() => {
+    const late = this.planner.naiveLateMinutes();
+    return late === null ? null : late > 0 ? `${duration(late)} late` : 'on time too';
+  });
+
+  protected readonly dayName = dayName;
+  protected readonly clockTime = clockTime;
+  protected readonly duration = duration;
+  /** How long the bench is shut, short enough for a pleat. */
+  protected readonly away = (minutes: number): string =>
+    minutes < 2880 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} d`;
+  protected readonly percent = (share: number): number => Math.round(share * 100);
+
+  constructor() {
+    // The selected step is brought into view when it is chosen by key or link.
+    effect(() => {
+      const step = this.selected();
+      const axis = this.axis();
+      const box = this.scroller()?.nativeElement;
+      if (!step || !axis || !box) return;
+      const x = axis.xOf(step.start);
+      if (x < box.scrollLeft || x > box.scrollLeft + box.clientWidth - 260) box.scrollLeft = Math.max(0, x - 120);
+      const row =
+        this.rows().find((r) => r.piece?.id === step.piece.id) ?? this.rows().find((r) => r.unit.id === step.unit.id);
+      // The card opens with the choice and takes room, so the row is placed after it is drawn.
+      if (row) setTimeout(() => keepInSight(box, row.y, row.height));
+    });
+  }
+
+  protected due(unit: PlanUnit): string {
+    return moment(this.plan()!.origin, unit.due);
+  }
+
+  protected spare(unit: PlanUnit): string {
+    if (unit.lateMinutes > 0) return `late by ${duration(unit.lateMinutes)}`;
+    const n = unit.spareSessions;
+    return n === 0 ? `${duration(unit.spareMinutes)} to spare` : `${n} ${n === 1 ? 'session' : 'sessions'} to spare`;
+  }
+
+  protected toggle(unit: string): void {
+    this.opened.update((open) => {
+      const next = new Set(open);
+      if (!next.delete(unit)) next.add(unit);
+      return next;
+    });
+  }
+
+  protected stepLabel(step: PlanStep): string {
+    const { origin } = this.plan()!;
+    return `${step.layer.name}, ${step.piece.name}, ${moment(origin, step.start)} to ${clockTime(origin, step.end)}`;
+  }
+
+  /** Exactly one block takes part in tabbing: the selected one, or the first. */
+  protected isTabStop(step: PlanStep): boolean {
+    return (this.selectedId() ?? this.ordered()[0]?.id) === step.id;
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    const order = this.ordered();
+    const at = order.findIndex((s) => s.id === this.selectedId());
+    const step = order[at];
+    const sameUnit = (k: number): PlanStep | undefined => {
+      for (let i = at + k; i >= 0 && i < order.length; i += k) if (order[i]!.unit.id === step?.unit.id) return order[i];
+      return undefined;
+    };
+    const next =
+      event.key === 'ArrowRight'
+        ? order[at + 1]
+        : event.key === 'ArrowLeft'
+          ? order[Math.max(0, at - 1)]
+          : event.key === 'ArrowDown'
+            ? sameUnit(1)
+            : event.key === 'ArrowUp'
+              ? sameUnit(-1)
+              : undefined;
+    if (event.key === 'Escape') this.selectedId.set(null);
+    if (!next) return;
+    event.preventDefault();
+    this.selectedId.set(next.id);
+    setTimeout(() => (document.querySelector('[data-step].is-selected') as HTMLElement | null)?.focus());
+  }
+
+  protected zoomBy(steps: number): void {
+    this.zoom.update((z) => Math.max(0, Math.min(ZOOMS.length - 1, z + steps)));
+  }
+
+  protected saveCalendar(): void {
+    const plan = this.plan();
+    const name = this.store.muster()?.name;
+    if (plan && name) download(`${fileName(name)}.ics`, 'text/calendar', writeCalendar(plan, name, this.now()));
+  }
+
+  protected saveCsv(): void {
+    const plan = this.plan();
+    const name = this.store.muster()?.name;
+    if (plan && name) download(`${fileName(name)}.csv`, 'text/csv', writePlanCsv(plan));
+  }
+}
+
+/** Head of the lamps above the rows, in pixels. */
+const HEAD = 76;
+
+function keepInSight(box: HTMLElement, y: number, height: number): void {
+  if (y < box.scrollTop) box.scrollTop = y;
+  else if (y + height + HEAD > box.scrollTop + box.clientHeight) box.scrollTop = y + height + HEAD - box.clientHeight;
+}

@@ -1,0 +1,97 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { cautionsFor, DEFER, familyOf, methodOf } from '#core/materials';
+import { clockTime, dayName, duration, moment, type Plan, type PlanStep, type Why } from '#core/plan';
+
+/** The chosen step at the foot of the plan: what it is, why it stands where it stands, what it holds up. */
+@Component({
+  selector: 'pm-step-card',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <section class="max-h-[38vh] overflow-auto border-t-2 border-line bg-raised px-5 py-2.5 text-[0.95rem]" aria-live="polite" aria-label="The chosen step">
+      @if (step(); as s) {
+        <div class="grid gap-x-6 gap-y-2 md:grid-cols-[minmax(0,1fr)_minmax(0,1.7fr)_minmax(0,1fr)]">
+          <div>
+            <h2 class="flex items-center gap-2 text-[1.2rem]">
+              <span class="inline-block h-4 w-4 shrink-0 rounded-sm border border-line" [style.background]="s.layer.colour"></span
+              >{{ s.layer.name }}
+            </h2>
+            <p class="text-mute">{{ s.piece.name }} · {{ s.unit.name }}</p>
+            <p>{{ when() }}</p>
+            <p class="text-[0.9rem] text-mute">{{ how() }}</p>
+          </div>
+          <div class="md:border-l md:border-line md:pl-5">
+            <h3 class="mb-1 text-[1.05rem] text-lamp">Why then, and not sooner?</h3>
+            @if (why(); as w) {
+              <ol class="list-decimal pl-5">
+                @for (r of w.reasons; track $index) {
+                  <li>
+                    {{ r.text }}
+                    @if (r.step; as other) {
+                      <button type="button" class="text-lamp underline" (click)="choose.emit(other)">show</button>
+                    }
+                  </li>
+                } @empty {
+                  <li>It is the first thing to do.</li>
+                }
+              </ol>
+            }
+          </div>
+          <div class="md:border-l md:border-line md:pl-5">
+            <div class="flex items-start justify-between gap-2">
+              <h3 class="mb-1 text-[1.05rem] text-lamp">It holds up</h3>
+              <button type="button" class="btn btn-small" (click)="shut.emit()">Close</button>
+            </div>
+            <ul>
+              @for (line of why()?.holdsUp ?? []; track $index) {
+                <li>{{ line }}</li>
+              }
+            </ul>
+          </div>
+        </div>
+        @if (cautions().length > 0) {
+          <p class="mt-1.5 border-t border-line pt-1.5 text-[0.9rem]">
+            <strong class="text-shut">Care.</strong> {{ cautions().join(' ') }} <span class="text-mute">{{ defer }}</span>
+          </p>
+        }
+      } @else {
+        <p class="text-mute">
+          Pick a step to see why it is then and not sooner. Arrow keys walk from step to step; up and down stay in the unit.
+        </p>
+      }
+    </section>
+  `,
+})
+export class StepCard {
+  readonly step = input.required<PlanStep | null>();
+  readonly why = input.required<Why | null>();
+  readonly plan = input.required<Plan>();
+  readonly choose = output<string>();
+  readonly shut = output();
+
+  protected readonly defer = DEFER;
+  protected readonly cautions = computed(() => {
+    const s = this.step();
+    return s ? cautionsFor(s.layer.family, s.layer.method) : [];
+  });
+  protected readonly when = computed(() => {
+    const s = this.step()!;
+    const { origin } = this.plan();
+    const setup = s.setup > 0 ? `, ${s.setup} min to ${s.layer.method === 'airbrush' ? 'clean and load' : 'lay out'} before it` : '';
+    const sameDay = dayName(origin, s.start) === dayName(origin, s.end);
+    return `${moment(origin, s.start)}–${sameDay ? clockTime(origin, s.end) : moment(origin, s.end)}${setup}`;
+  });
+  protected readonly how = computed(() => {
+    const s = this.step()!;
+    const { origin } = this.plan();
+    const parts = [
+      familyOf(s.layer.family).name,
+      methodOf(s.layer.method).name,
+      s.layer.coats > 1 ? `${s.layer.coats} coats` : '1 coat',
+      s.layer.mixture,
+      s.tide.dryAt > s.end
+        ? `dry for the next layer ${moment(origin, Math.ceil(s.tide.dryAt))} (${duration(s.tide.dryAt - s.end)})`
+        : '',
+    ];
+    return parts.filter((p) => p !== '').join(' · ');
+  });
+}

@@ -1,0 +1,170 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { cautionsFor, DEFER, FAMILIES, familyOf, METHODS, type FamilyId } from '#core/materials';
+import type { Layer, LayerWindow, Recipe } from '#core/muster';
+import { NumberField } from '../ui/numberField';
+import { TextField } from '../ui/textField';
+
+/** Everything of one layer. Each entry is one change, and one undo. */
+@Component({
+  selector: 'pm-layer-editor',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NumberField, TextField],
+  template: `
+    @let l = layer();
+    <div class="mb-3 flex items-center gap-2">
+      <h2 class="grow text-[1.15rem]">Layer {{ index() + 1 }}</h2>
+      <button type="button" class="btn btn-small" [disabled]="index() === recipe().layers.length - 1" (click)="moved.emit(1)">Move up</button>
+      <button type="button" class="btn btn-small" [disabled]="index() === 0" (click)="moved.emit(-1)">Move down</button>
+    </div>
+    <div class="flex flex-col gap-3">
+      <div class="grid grid-cols-[minmax(0,1fr)_4.5rem] gap-3">
+        <pm-text label="Name" [value]="l.name" (valueChange)="set({ name: $event }, 'renamed')" />
+        <div>
+          <label class="label" for="layer-colour">Colour</label>
+          <input id="layer-colour" type="color" class="field !p-1" [value]="l.colour" (change)="set({ colour: $any($event.target).value }, 'colour')" />
+        </div>
+      </div>
+      <div>
+        <label class="label" for="layer-family">Product family</label>
+        <select id="layer-family" class="field" (change)="setFamily($any($event.target).value)">
+          @for (f of families; track f.id) {
+            <option [value]="f.id" [selected]="f.id === l.family">{{ f.name }}</option>
+          }
+        </select>
+      </div>
+      <div class="grid grid-cols-2 gap-3">
+        <div>
+          <label class="label" for="layer-method">Put on by</label>
+          <select id="layer-method" class="field" (change)="set({ method: $any($event.target).value }, 'method')">
+            @for (m of methods; track m.id) {
+              <option [value]="m.id" [selected]="m.id === l.method">{{ m.name }}</option>
+            }
+          </select>
+        </div>
+        <pm-number label="Coats" [value]="l.coats" [min]="1" [max]="20" [whole]="true" (valueChange)="set({ coats: $event! }, 'coats')" />
+        <pm-number label="Hands, a piece and coat" unit="min" [value]="l.minutes" [min]="0.1" [max]="1440" (valueChange)="set({ minutes: $event! }, 'hands-on minutes')" />
+        <pm-number label="Dry for the next layer" unit="min" [value]="l.dryMinutes" [max]="86400" (valueChange)="set({ dryMinutes: $event! }, 'drying')" />
+      </div>
+      <p class="text-[0.85rem] text-mute">
+        Drying at 21 °C and 50 % humidity; nominal for this family: {{ nominal() }} min. The bench’s own air makes it longer or shorter.
+      </p>
+      <pm-text label="Mixture, as loaded (same words: same colour run)" [optional]="true" [value]="l.mixture" (valueChange)="set({ mixture: $event }, 'mixture')" />
+      @if (recipe().zones.length > 0) {
+        <fieldset>
+          <legend class="label">Goes on</legend>
+          <div class="flex flex-wrap gap-x-4 gap-y-1">
+            @for (z of recipe().zones; track z.id) {
+              <label class="flex min-h-9 items-center gap-2"
+                ><input type="checkbox" class="h-5 w-5 accent-lamp" [checked]="isOn(z.id)" (change)="toggleZone(z.id)" />{{ z.name }}</label
+              >
+            }
+          </div>
+        </fieldset>
+      }
+
+      <fieldset class="rounded-md border border-line p-3">
+        <legend class="px-1 font-semibold">Window after it</legend>
+        <label class="flex min-h-9 items-center gap-2"
+          ><input type="checkbox" class="h-5 w-5 accent-lamp" [checked]="l.window !== null" (change)="toggleWindow()" />The next layer has a window</label
+        >
+        @if (l.window; as w) {
+          <div class="mt-2 flex flex-col gap-3">
+            <pm-number label="No sooner than" unit="min after it" [optional]="true" [value]="w.opensMinutes" [max]="86400" (valueChange)="setWindow({ opensMinutes: $event }, 'window opens')" />
+            <pm-number label="Better by (each minute beyond costs result)" unit="min after it" [optional]="true" [value]="w.preferMinutes" [max]="86400" (valueChange)="setWindow({ preferMinutes: $event }, 'better by')" />
+            <pm-number label="No later than (then it has shut)" unit="min after it" [optional]="true" [value]="w.closesMinutes" [max]="86400" (valueChange)="setWindow({ closesMinutes: $event }, 'window closes')" />
+            <div>
+              <label class="label" for="layer-through">Layers that must start within it</label>
+              <select id="layer-through" class="field" (change)="setWindow({ through: $any($event.target).value || null }, 'layers in the window')">
+                <option value="" [selected]="w.through === null">just the next one</option>
+                @for (o of above(); track o.id) {
+                  <option [value]="o.id" [selected]="o.id === w.through">all up to {{ o.name }}</option>
+                }
+              </select>
+            </div>
+          </div>
+        }
+      </fieldset>
+
+      <details>
+        <summary class="cursor-pointer py-1 text-mute">More: waits for, pausing, note</summary>
+        <fieldset class="mt-2">
+          <legend class="label">Also waits for, dry</legend>
+          @for (o of others(); track o.id) {
+            <label class="flex min-h-8 items-center gap-2"
+              ><input type="checkbox" class="h-5 w-5 accent-lamp" [checked]="l.waitsFor.includes(o.id)" (change)="toggleWait(o.id)" />{{ o.name }}</label
+            >
+          }
+        </fieldset>
+        <label class="mt-2 flex min-h-9 items-center gap-2"
+          ><input type="checkbox" class="h-5 w-5 accent-lamp" [checked]="l.pausable" (change)="set({ pausable: !l.pausable }, 'pausing')" />May be put down and taken up next session</label
+        >
+        <label class="label mt-2" for="layer-note">Note for the bench</label>
+        <textarea id="layer-note" class="field" rows="3" maxlength="2000" [value]="l.note" (change)="set({ note: $any($event.target).value }, 'note')"></textarea>
+      </details>
+      @if (cautions().length > 0) {
+        <p class="text-[0.9rem]"><strong class="text-shut">Care.</strong> {{ cautions().join(' ') }} <span class="text-mute">{{ defer }}</span></p>
+      }
+      <button type="button" class="btn btn-small self-start" (click)="deleted.emit()">Delete layer</button>
+    </div>
+  `,
+})
+export class LayerEditor {
+  readonly layer = input.required<Layer>();
+  readonly recipe = input.required<Recipe>();
+  readonly changed = output<{ layer: Layer; what: string }>();
+  /** 1: up the stack, -1: down */
+  readonly moved = output<number>();
+  readonly deleted = output();
+
+  protected readonly families = [...FAMILIES.values()];
+  protected readonly methods = [...METHODS.values()];
+  protected readonly defer = DEFER;
+  protected readonly index = computed(() => this.recipe().layers.findIndex((l) => l.id === this.layer().id));
+  protected readonly nominal = computed(() => familyOf(this.layer().family).dryMinutes);
+  protected readonly others = computed(() => this.recipe().layers.filter((l) => l.id !== this.layer().id));
+  protected readonly above = computed(() => this.recipe().layers.slice(this.index() + 1));
+  protected readonly cautions = computed(() => cautionsFor(this.layer().family, this.layer().method));
+
+  protected set(part: Partial<Layer>, what: string): void {
+    this.changed.emit({ layer: { ...this.layer(), ...part }, what });
+  }
+
+  /** Another family brings its nominal drying, unless the user has set a figure of their own. */
+  protected setFamily(family: FamilyId): void {
+    const l = this.layer();
+    const isNominal = l.dryMinutes === familyOf(l.family).dryMinutes;
+    this.set({ family, ...(isNominal ? { dryMinutes: familyOf(family).dryMinutes } : {}) }, 'product family');
+  }
+
+  protected isOn(zone: string): boolean {
+    const { zones } = this.layer();
+    return zones.length === 0 || zones.includes(zone);
+  }
+
+  /** All zones are stored as none named; the last one can't be taken off. */
+  protected toggleZone(zone: string): void {
+    const all = this.recipe().zones.map((z) => z.id);
+    const on = all.filter((z) => (z === zone ? !this.isOn(z) : this.isOn(z)));
+    this.set({ zones: on.length === all.length || on.length === 0 ? [] : on }, 'zones');
+  }
+
+  protected toggleWait(id: string): void {
+    const { waitsFor } = this.layer();
+    this.set({ waitsFor: waitsFor.includes(id) ? waitsFor.filter((w) => w !== id) : [...waitsFor, id] }, 'waits');
+  }
+
+  protected toggleWindow(): void {
+    const l = this.layer();
+    const window: LayerWindow = {
+      opensMinutes: l.dryMinutes,
+      closesMinutes: l.dryMinutes + 60,
+      preferMinutes: null,
+      through: null,
+    };
+    this.set({ window: l.window === null ? window : null }, l.window === null ? 'window added' : 'window taken off');
+  }
+
+  protected setWindow(part: Partial<LayerWindow>, what: string): void {
+    this.set({ window: { ...this.layer().window!, ...part } }, what);
+  }
+}

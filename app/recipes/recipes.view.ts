@@ -1,0 +1,159 @@
+import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
+import { LiveAnnouncer } from '@angular/cdk/a11y';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { ActivatedRoute, Router, RouterLink } from '@angular/router';
+import { map } from 'rxjs';
+import { familyOf } from '#core/materials';
+import { movedLayer, withLayer, withoutLayer, withoutRecipe, withRecipe, type Layer, type Recipe } from '#core/muster';
+import { linksOf } from '#core/recipe';
+import { duration } from '#core/plan';
+import { NEW_ID } from '../data/environment';
+import { MusterStore } from '../data/musterStore';
+import { Findings } from '../ui/findings';
+import { TextField } from '../ui/textField';
+import { LayerEditor } from './layerEditor';
+import { strataOf } from './strata';
+import { ZonesEditor } from './zonesEditor';
+
+@Component({
+  selector: 'pm-recipes-view',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [CdkDrag, CdkDragHandle, CdkDropList, RouterLink, Findings, TextField, LayerEditor, ZonesEditor],
+  templateUrl: './recipes.view.html',
+})
+export class RecipesView {
+  /** from the route */
+  readonly recipe = input<string>();
+
+  protected readonly store = inject(MusterStore);
+  private readonly newId = inject(NEW_ID);
+  private readonly router = inject(Router);
+  private readonly route = inject(ActivatedRoute);
+  private readonly announcer = inject(LiveAnnouncer);
+
+  protected readonly recipes = computed(() => this.store.muster()!.recipes);
+  protected readonly current = computed(() => this.recipes().find((r) => r.id === this.recipe()) ?? this.recipes()[0] ?? null);
+  protected readonly strata = computed(() => {
+    const recipe = this.current();
+    return recipe ? strataOf(recipe) : [];
+  });
+  private readonly layerId = toSignal(this.route.queryParamMap.pipe(map((q) => q.get('layer'))), { initialValue: null });
+  protected readonly layer = computed(() => this.current()?.layers.find((l) => l.id === this.layerId()) ?? null);
+  protected readonly findings = computed(() =>
+    this.store.findings().filter((f) => f.place.view === 'recipes' && f.place.recipe === this.current()?.id),
+  );
+  protected readonly summary = computed(() => {
+    const recipe = this.current();
+    if (!recipe) return '';
+    const hands = recipe.layers.reduce((sum, l) => sum + l.minutes * l.coats, 0);
+    const users = this.store
+      .muster()!
+      .units.filter((u) => u.pieces.some((p) => p.recipe === recipe.id))
+      .map((u) => u.name);
+    return [
+      `${recipe.layers.length} ${recipe.layers.length === 1 ? 'layer' : 'layers'}`,
+      `${duration(hands)} of hands a piece`,
+      `${duration(longestDrying(recipe))} of drying one after the other at 21 °C, 50 %`,
+      users.length > 0 ? `used by ${users.join(', ')}` : 'used by no unit yet',
+    ].join(' · ');
+  });
+  protected readonly duration = duration;
+  protected readonly familyName = (layer: Layer): string => familyOf(layer.family).name;
+
+  protected hasTrouble(layer: Layer): boolean {
+    return this.findings().some((f) => f.place.layer === layer.id && f.severity === 'error');
+  }
+
+  protected choose(layer: string | null): void {
+    void this.router.navigate([], { relativeTo: this.route, queryParams: { layer } });
+  }
+
+  protected change(recipe: Recipe, what: string): void {
+    this.store.change(`${recipe.name}: ${what}`, (m) => withRecipe(m, recipe));
+  }
+
+  protected changeLayer(layer: Layer, what: string): void {
+    this.change(withLayer(this.current()!, layer), `${layer.name}, ${what}`);
+  }
+
+  protected deleteLayer(layer: Layer): void {
+    const recipe = this.current()!;
+    this.store.remove(`${layer.name} deleted from ${recipe.name}`, (m) => withRecipe(m, withoutLayer(recipe, layer.id)));
+    this.choose(null);
+  }
+
+  /** The list is shown top down, the stack counts bottom up. */
+  protected drop(event: CdkDragDrop<unknown>): void {
+    const recipe = this.current()!;
+    const last = recipe.layers.length - 1;
+    this.move(last - event.previousIndex, last - event.currentIndex);
+  }
+
+  protected move(from: number, to: number): void {
+    const recipe = this.current()!;
+    if (to < 0 || to >= recipe.layers.length || from === to) return;
+    const layer = recipe.layers[from]!;
+    this.change(movedLayer(recipe, from, to), `${layer.name} moved`);
+    void this.announcer.announce(`${layer.name} is now layer ${to + 1} of ${recipe.layers.length}`);
+  }
+
+  /** Alt with up and down moves a layer in the stack; focus goes with it. */
+  protected onLayerKey(event: KeyboardEvent, index: number): void {
+    if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
+    event.preventDefault();
+    const id = this.current()!.layers[index]!.id;
+    this.move(index, event.key === 'ArrowUp' ? index + 1 : index - 1);
+    setTimeout(() => document.getElementById(`layer-${id}`)?.focus());
+  }
+
+  protected addLayer(): void {
+    const recipe = this.current()!;
+    const family = familyOf('acrylic');
+    const layer: Layer = {
+      id: this.newId(),
+      name: 'New layer',
+      colour: '#9aa3a8',
+      family: family.id,
+      method: 'brush',
+      zones: [],
+      mixture: '',
+      coats: 1,
+      minutes: 5,
+      dryMinutes: family.dryMinutes,
+      window: null,
+      waitsFor: [],
+      pausable: false,
+      note: '',
+    };
+    this.change(withLayer(recipe, layer), 'layer added');
+    this.choose(layer.id);
+  }
+
+  protected addRecipe(): void {
+    const recipe: Recipe = { id: this.newId(), name: 'New recipe', zones: [], layers: [] };
+    this.store.change('Recipe added', (m) => withRecipe(m, recipe));
+    void this.router.navigate(['/recipes', recipe.id]);
+  }
+
+  protected copyRecipe(recipe: Recipe): void {
+    const copy: Recipe = { ...recipe, id: this.newId(), name: `${recipe.name}, copy` };
+    this.store.change(`${recipe.name} copied`, (m) => withRecipe(m, copy));
+    void this.router.navigate(['/recipes', copy.id]);
+  }
+
+  protected deleteRecipe(recipe: Recipe): void {
+    this.store.remove(`Recipe ${recipe.name} deleted`, (m) => withoutRecipe(m, recipe.id));
+    void this.router.navigate(['/recipes']);
+  }
+}
+
+/** Drying minutes along the longest chain of layers, at the reference climate. */
+function longestDrying(recipe: Recipe): number {
+  const until = recipe.layers.map(() => 0);
+  const links = linksOf(recipe)
+    .filter((l) => l.from < l.to)
+    .sort((a, b) => a.to - b.to);
+  for (const l of links) until[l.to] = Math.max(until[l.to]!, until[l.from]! + l.min);
+  return Math.max(0, ...recipe.layers.map((l, i) => until[i]! + l.dryMinutes));
+}

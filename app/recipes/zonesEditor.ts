@@ -1,0 +1,49 @@
+import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import type { Recipe } from '#core/muster';
+import { NEW_ID } from '../data/environment';
+import { TextField } from '../ui/textField';
+
+/** The zones of a recipe: parts of a piece that get layers of their own. */
+@Component({
+  selector: 'pm-zones-editor',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [TextField],
+  template: `
+    <h3 class="mb-2 text-[1.05rem]">Zones</h3>
+    <ul class="flex flex-col gap-2">
+      @for (z of recipe().zones; track z.id; let i = $index) {
+        <li class="flex items-end gap-2">
+          <pm-text class="grow" [label]="'Zone ' + (i + 1)" [value]="z.name" (valueChange)="rename(z.id, $event)" />
+          <button type="button" class="btn btn-small" [attr.aria-label]="'Delete zone ' + z.name" (click)="remove(z.id)">Delete</button>
+        </li>
+      } @empty {
+        <li class="text-mute">None: every layer goes on the whole piece.</li>
+      }
+    </ul>
+    <button type="button" class="btn btn-small mt-2" (click)="add()">Add a zone</button>
+  `,
+})
+export class ZonesEditor {
+  readonly recipe = input.required<Recipe>();
+  readonly changed = output<{ recipe: Recipe; what: string }>();
+  private readonly newId = inject(NEW_ID);
+
+  protected add(): void {
+    const recipe = this.recipe();
+    const zone = { id: this.newId(), name: `Zone ${recipe.zones.length + 1}` };
+    this.changed.emit({ recipe: { ...recipe, zones: [...recipe.zones, zone] }, what: 'zone added' });
+  }
+
+  protected rename(id: string, name: string): void {
+    const recipe = this.recipe();
+    const zones = recipe.zones.map((z) => (z.id === id ? { ...z, name } : z));
+    this.changed.emit({ recipe: { ...recipe, zones }, what: 'zone renamed' });
+  }
+
+  protected remove(id: string): void {
+    const recipe = this.recipe();
+    const zones = recipe.zones.filter((z) => z.id !== id);
+    const layers = recipe.layers.map((l) => ({ ...l, zones: l.zones.filter((z) => z !== id) }));
+    this.changed.emit({ recipe: { ...recipe, zones, layers }, what: 'zone deleted' });
+  }
+}

@@ -1,0 +1,39 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import type { Finding } from '#core/recipe';
+
+/** What is wrong, where, and what to do, each with a way to its place. */
+@Component({
+  selector: 'pm-findings',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink],
+  template: `
+    <ul class="flex flex-col gap-4">
+      @for (f of list(); track $index) {
+        <li class="border-l-4 py-0.5 pl-3" [class]="f.severity === 'error' ? 'border-shut' : 'border-lamp'">
+          <strong class="text-[0.9rem] uppercase" [class]="f.severity === 'error' ? 'text-shut' : 'text-lamp'">{{
+            f.severity === 'error' ? 'Breaks' : 'Watch'
+          }}</strong>
+          <div class="font-semibold">{{ f.where }}</div>
+          <div>{{ f.text }}</div>
+          <div class="text-mute">{{ f.cure }}</div>
+          @if (linked()) {
+            <a
+              class="btn btn-small mt-2"
+              [routerLink]="f.place.recipe ? ['/recipes', f.place.recipe] : ['/', f.place.view]"
+              [queryParams]="{ unit: f.place.unit, layer: f.place.layer }"
+              >Go there</a
+            >
+          }
+        </li>
+      }
+    </ul>
+  `,
+})
+export class Findings {
+  readonly findings = input.required<readonly Finding[]>();
+  readonly linked = input(true);
+  protected readonly list = computed(() =>
+    [...this.findings()].sort((a, b) => Number(a.severity === 'warning') - Number(b.severity === 'warning')),
+  );
+}

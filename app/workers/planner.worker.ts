@@ -1,0 +1,70 @@
+/** A thin shell over the core: searches in slices, so that a cancel is heard between two of them. */
+import { startSearch, type Solution } from '#core/kernel';
+import type { Muster } from '#core/muster';
+import { compile, oneAfterAnother, worstLateness } from '#core/plan';
+import type { FromPlanner, ToPlanner } from './protocol';
+
+const SLICE_MS = 20;
+const TELL_MS = 200;
+/** The naive order needs no polish, only its first plans. */
+const NAIVE_MS = 600;
+
+let wanted = -1;
+
+addEventListener('message', ({ data }: MessageEvent<ToPlanner>) => {
+  if (data.kind === 'cancel') {
+    if (wanted === data.run) wanted = -1;
+    return;
+  }
+  wanted = data.run;
+  plan(data.run, data.muster, data.seconds, data.seed).catch((error: unknown) =>
+    tell({ kind: 'failed', run: data.run, message: error instanceof Error ? error.message : String(error) }),
+  );
+});
+
+function tell(message: FromPlanner): void {
+  postMessage(message);
+}
+
+/** Lets waiting messages in. */
+function breathe(): Promise<void> {
+  return new Promise((resolve) => setTimeout(resolve, 0));
+}
+
+async function plan(run: number, muster: Muster, seconds: number, seed: number): Promise<void> {
+  const { problem } = compile(muster);
+  const budget = seconds * 1000;
+  const begun = performance.now();
+  const share = (): number => Math.min(1, (performance.now() - begun) / budget);
+  const search = startSearch(problem, { seed, progress: share });
+  let shown: Solution | null = null;
+  let told = 0;
+  while (!search.isDone && share() < 1) {
+    const slice = performance.now() + SLICE_MS;
+    do search.step(1);
+    while (!search.isDone && performance.now() < slice);
+    if (shown === null || performance.now() - told > TELL_MS) {
+      const best = search.best();
+      if (best !== shown && best.status !== 'unknown') tell({ kind: 'better', run, solution: best });
+      shown = best;
+      told = performance.now();
+      tell({ kind: 'progress', run, share: share(), tried: search.tried });
+    }
+    await breathe();
+    if (wanted !== run) return;
+  }
+  const naiveLateMinutes = await naive(run, muster);
+  if (wanted === run) tell({ kind: 'done', run, solution: search.best(), naiveLateMinutes });
+}
+
+async function naive(run: number, muster: Muster): Promise<number | null> {
+  const problem = oneAfterAnother(muster);
+  const begun = performance.now();
+  const search = startSearch(problem, { progress: () => 1 });
+  while (!search.isDone && performance.now() - begun < NAIVE_MS && wanted === run) {
+    search.step(1);
+    await breathe();
+  }
+  const solution = search.best();
+  return solution.cost === null ? null : worstLateness(problem, solution);
+}

@@ -1,0 +1,19 @@
+/** What the page and the planning worker say to each other. */
+import type { Solution } from '#core/kernel';
+import type { Muster } from '#core/muster';
+
+export type ToPlanner =
+  | { readonly kind: 'plan'; readonly run: number; readonly muster: Muster; readonly seconds: number; readonly seed: number }
+  | { readonly kind: 'cancel'; readonly run: number };
+
+export type FromPlanner =
+  | { readonly kind: 'progress'; readonly run: number; readonly share: number; readonly tried: number }
+  | { readonly kind: 'better'; readonly run: number; readonly solution: Solution }
+  | {
+      readonly kind: 'done';
+      readonly run: number;
+      readonly solution: Solution;
+      /** lateness of one unit after another; null where that finds no end */
+      readonly naiveLateMinutes: number | null;
+    }
+  | { readonly kind: 'failed'; readonly run: number; readonly message: string };

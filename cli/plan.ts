@@ -1,0 +1,94 @@
+/** `npm run -s plan -- muster.json [--seconds 5] [--seed 1] [--out plan.json]`: a whole muster planned without a screen. */
+import { writeFileSync } from 'node:fs';
+import { MusterFileError, parseMuster } from '#core/exchange';
+import { startSearch } from '#core/kernel';
+import { checkMuster, compile, conflictInWords, hasErrors, present, runSheet } from '#core/plan';
+import { dateTimeAfter, type Muster } from '#core/muster';
+import { fail, readArguments, readJson } from './arguments';
+
+const BAD_DOCUMENT = 2;
+const UNKNOWN = 3;
+
+const { file, numbers, out } = readArguments(process.argv.slice(2), ['seconds', 'seed', 'iterations']);
+const muster = read();
+const findings = checkMuster(muster);
+if (hasErrors(findings))
+  fail(BAD_DOCUMENT, findings.map((f) => `${f.severity}: ${f.where}: ${f.text} ${f.cure}`).join('\n'));
+
+const compiled = compile(muster);
+const iterations = numbers.get('iterations');
+const budget = iterations === undefined ? (numbers.get('seconds') ?? 5) * 1000 : Infinity;
+const begun = performance.now();
+const spent = (): number =>
+  iterations === undefined ? (performance.now() - begun) / budget : search.tried / Math.max(1, iterations);
+const search = startSearch(compiled.problem, { seed: numbers.get('seed') ?? 1, progress: spent });
+do search.step(1);
+while (!search.isDone && spent() < 1);
+const solution = search.best();
+
+if (solution.status === 'unknown') fail(UNKNOWN, 'No plan was found in this time, and none was proved impossible.');
+const text = `${JSON.stringify(solution.status === 'infeasible' ? noPlan() : plan(), null, 1)}\n`;
+if (out === null) process.stdout.write(text);
+else writeFileSync(out, text);
+
+function read(): Muster {
+  try {
+    return parseMuster(readJson(file));
+  } catch (error) {
+    if (error instanceof MusterFileError) fail(BAD_DOCUMENT, error.message);
+    throw error;
+  }
+}
+
+function noPlan(): object {
+  return {
+    format: 'patient-muster-plan/1',
+    muster: muster.name,
+    status: 'infeasible',
+    why: conflictInWords(solution.conflict!, compiled, muster),
+  };
+}
+
+function plan(): object {
+  const shown = present(muster, compiled, solution);
+  const at = (minute: number): string => dateTimeAfter(shown.origin, minute);
+  return {
+    format: 'patient-muster-plan/1',
+    muster: muster.name,
+    status: solution.status,
+    cost: solution.cost,
+    bound: solution.bound,
+    units: shown.units.map((u) => ({
+      id: u.id,
+      name: u.name,
+      table: at(u.due),
+      ready: at(u.ready),
+      lateMinutes: u.lateMinutes,
+      spareMinutes: u.spareMinutes,
+    })),
+    sessions: shown.sessions
+      .filter((s) => s.steps.length > 0)
+      .map((s) => {
+        const sheet = runSheet(shown, s.index);
+        return {
+          from: at(s.start),
+          to: at(s.end),
+          busyPercent: Math.round(s.busy * 100),
+          runs: sheet.entries.map((e) => ({
+            from: at(e.start),
+            to: at(e.end),
+            setupMinutes: e.setup,
+            do: `${e.verb} ${e.layer.name}`,
+            mixture: e.layer.mixture,
+            coats: e.layer.coats,
+            steps: e.pieces.map((p) => p.step),
+            pieces: e.pieces.map((p) => `${p.name} (${p.unit})`),
+            dryFor: at(e.dryAt),
+            closes: e.closes === null ? null : at(e.closes),
+            cautions: e.cautions,
+          })),
+        };
+      }),
+    findings,
+  };
+}

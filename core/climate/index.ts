@@ -1,0 +1,3 @@
+export { clockPoints, minuteAfter, ticksAt, type ClockPoints, type Spell } from './clock';
+export { dewPointCelsius, saturationHpa, vapourPressureDeficitHpa } from './psychrometrics';
+export { dryingRate, REFERENCE, type Air } from './rates';

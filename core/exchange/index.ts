@@ -1,0 +1,3 @@
+export { writeCalendar } from './calendar';
+export { writePlanCsv } from './csv';
+export { MusterFileError, parseMuster, readMuster, writeMuster } from './musterFile';

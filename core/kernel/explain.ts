@@ -1,0 +1,142 @@
+/** Why an operation stands where it stands, and not sooner: found by taking it out and asking again. */
+import type { Problem, Solution } from './document';
+import { earliestAfter, earliestBefore } from './dryingClock';
+import { buildModel, type Model } from './model';
+import { nextFit, nextOpen } from './openHours';
+import { propagate } from './propagate';
+import { Schedule } from './schedule';
+
+export type ReasonKind =
+  /** it may not start before its own date */
+  | 'earliest'
+  /** another operation must be over, and dry */
+  | 'drying'
+  /** nothing that it uses is open */
+  | 'closed'
+  /** what it uses is busy */
+  | 'busy'
+  /** what comes after must start within its window */
+  | 'window'
+  /** the place where it waits is full */
+  | 'full'
+  /** history, or pinned */
+  | 'pinned'
+  /** it could start sooner at no gain: nothing waits for it, or a set-up is saved */
+  | 'free';
+
+export interface Reason {
+  readonly kind: ReasonKind;
+  /** until this minute it keeps the operation back */
+  readonly until: number;
+  /** the operations it has to do with */
+  readonly operations: readonly string[];
+  /** the resource it has to do with */
+  readonly resource?: string;
+}
+
+/** Explains the operations of one solution. Building it costs as much as reading the solution once. */
+export interface Explainer {
+  /**
+   * Reasons in the order in which they push the start back; the last is the binding one.
+   * @throws Error when there is no such operation
+   */
+  explain(id: string): readonly Reason[];
+}
+
+/** @param solution a feasible solution of the problem */
+export function explainer(problem: Problem, solution: Solution): Explainer {
+  const model = buildModel(problem);
+  const propagation = propagate(model);
+  if (!propagation.ok) throw new Error(`There is no plan to explain: ${propagation.conflict.message}`);
+  const schedule = new Schedule(model, propagation.bounds);
+  const indexOf = new Map(model.ids.map((id, i) => [id, i]));
+  for (const o of solution.operations) {
+    const i = indexOf.get(o.id);
+    if (i !== undefined && !schedule.isPlaced(i)) schedule.assign(i, o.start, o.end, o.setup);
+  }
+  schedule.commit();
+  return {
+    explain(id) {
+      const i = indexOf.get(id);
+      if (i === undefined) throw new Error(`There is no operation “${id}” to explain.`);
+      return explainOne(model, schedule, i);
+    },
+  };
+}
+
+function explainOne(model: Model, schedule: Schedule, i: number): Reason[] {
+  const start = schedule.start[i]!;
+  if (model.isFixed[i]) return [{ kind: 'pinned', until: start, operations: [] }];
+  const setup = schedule.setup[i]!;
+  const reasons: Reason[] = [];
+  const id = (k: number): string => model.ids[k]!;
+
+  let at = Math.max(model.earliest[i]!, setup);
+  if (model.earliest[i]! > 0) reasons.push({ kind: 'earliest', until: at, operations: [] });
+  const waits = model.lagsIn[i]!
+    .map((lag) => ({ lag, until: earliestAfter(lag.clock, schedule.end[lag.from]!, lag.min) }))
+    .sort((a, b) => b.until - a.until);
+  if (waits.length > 0 && waits[0]!.until >= at) {
+    at = waits[0]!.until;
+    const binding = waits.filter((w) => w.until === at).map((w) => id(w.lag.from));
+    reasons.push({ kind: 'drying', until: at, operations: binding });
+  }
+  const open = model.open[i]!;
+  const minutes = model.minutes[i]!;
+  if (minutes === 0) return reasons;
+  const opens = model.pausable[i] ? nextOpen(open, at, setup) : nextFit(open, at, setup, minutes);
+  if (opens > at) {
+    at = Math.min(opens, start);
+    reasons.push({ kind: 'closed', until: at, operations: [] });
+  }
+  if (at < start) at = explainWait(model, schedule, i, at, reasons);
+  return reasons;
+}
+
+/** What lies between the minute at which `i` could have begun and the minute at which it does. */
+function explainWait(model: Model, schedule: Schedule, i: number, from: number, reasons: Reason[]): number {
+  const start = schedule.start[i]!;
+  const id = (k: number): string => model.ids[k]!;
+  const mark = schedule.mark();
+  schedule.remove(i);
+  const slot = schedule.findSlot(i, from, start, schedule.bounds.endHigh[i]!);
+  schedule.undoTo(mark);
+  const free = Math.min(slot?.start ?? start, start);
+  if (free > from) {
+    const uses = new Set(model.uses[i]!.map((u) => u.resource));
+    const blockers: { k: number; resource: number }[] = [];
+    for (let k = 0; k < model.count; k++) {
+      if (k === i || !schedule.isPlaced(k)) continue;
+      if (schedule.end[k]! <= from - schedule.setup[i]! || schedule.start[k]! - schedule.setup[k]! >= free) continue;
+      const shared = model.uses[k]!.find((u) => uses.has(u.resource));
+      if (shared) blockers.push({ k, resource: shared.resource });
+    }
+    blockers.sort((a, b) => schedule.end[b.k]! - schedule.end[a.k]!);
+    reasons.push({
+      kind: 'busy',
+      until: free,
+      operations: blockers.map((b) => id(b.k)),
+      ...(blockers[0] ? { resource: model.resourceIds[blockers[0].resource]! } : {}),
+    });
+  }
+  if (free >= start) return free;
+  const tied = model.lagsOut[i]!.filter(
+    (l) => l.max !== Infinity && earliestBefore(l.clock, schedule.start[l.to]!, l.max) > free + model.minutes[i]!,
+  );
+  if (tied.length > 0) {
+    reasons.push({ kind: 'window', until: start, operations: tied.map((l) => id(l.to)) });
+    return start;
+  }
+  const hold = model.holdsOf[i]!.find((h) => h.from === i && isFull(schedule, i, h.index));
+  if (hold)
+    reasons.push({ kind: 'full', until: start, operations: [], resource: model.resourceIds[hold.resource]! });
+  else reasons.push({ kind: 'free', until: start, operations: [] });
+  return start;
+}
+
+/** Would the hold that begins with `i` find no room one minute sooner? */
+function isFull(schedule: Schedule, i: number, holdIndex: number): boolean {
+  const hold = schedule.model.holds[holdIndex]!;
+  const end = schedule.end[i]!;
+  return end > 0 && schedule.holdBlockedAt(hold, end - 1, end) >= 0;
+}

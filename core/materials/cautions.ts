@@ -1,0 +1,26 @@
+import type { FamilyId } from './families';
+import type { MethodId } from './methods';
+
+/** Stands under every caution. The page gives no advice beyond it. */
+export const DEFER = 'Follow the product’s label and safety data sheet, and local rules.';
+
+const SPRAY = 'Extraction to the outside on, respirator that fits the product, no flame or sparks near.';
+const CAN = 'Spray cans outdoors only: pressure and gas, no flame, no heat.';
+const SOLVENT = 'Thinner is flammable and its vapour harms: air the room, no flame.';
+const RAGS = 'Rags and swabs with oil or thinner heat up by themselves: dry them flat outside or under water in a closed metal bin.';
+const DUST = 'Dust mask and eye protection while powder is loose; no brush near the mouth.';
+const BLADE = 'Cut away from the hand; eye protection when trimming or drilling.';
+const WATER = 'Warm water is enough; hot water scalds.';
+
+/** The usual cautions for a layer, most urgent first; empty for plain brushwork with waterborne paint. */
+export function cautionsFor(family: FamilyId, method: MethodId): readonly string[] {
+  const cautions: string[] = [];
+  if (method === 'can') cautions.push(CAN, SPRAY);
+  else if (method === 'airbrush') cautions.push(SPRAY);
+  if (family === 'enamel' || family === 'oil' || family === 'lacquer') cautions.push(SOLVENT);
+  if (family === 'enamel' || family === 'oil') cautions.push(RAGS);
+  if (family === 'powder') cautions.push(DUST);
+  if (family === 'work') cautions.push(BLADE);
+  if (family === 'setting') cautions.push(WATER);
+  return cautions;
+}

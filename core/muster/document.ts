@@ -1,0 +1,128 @@
+/** The muster: everything the user owns, in one document (docs/formats.md). Types are derived from the schemas. */
+import * as z from 'zod';
+import { FAMILY_IDS, METHOD_IDS } from '#core/materials';
+import { DATE_PATTERN, DATE_TIME_PATTERN, isRealDate, TIME_PATTERN } from './localTime';
+
+export const MUSTER_FORMAT = 'patient-muster/1';
+
+const id = z.string().min(1).max(80);
+const name = z.string().trim().min(1, 'needs a name').max(120);
+const date = z.string().regex(DATE_PATTERN, 'is no date (YYYY-MM-DD)').refine(isRealDate, 'is no day of the calendar');
+const dateTime = z
+  .string()
+  .regex(DATE_TIME_PATTERN, 'is no date and time (YYYY-MM-DDTHH:mm)')
+  .refine(isRealDate, 'is no day of the calendar');
+const time = z.string().regex(TIME_PATTERN, 'is no time (HH:mm)');
+const minutes = z.number().min(0).max(60 * 24 * 60);
+const air = z.strictObject({
+  celsius: z.number().min(-10).max(45),
+  humidityPercent: z.number().min(1).max(99),
+});
+
+export const sessionSchema = z.strictObject({ from: time, to: time });
+
+export const benchSchema = z.strictObject({
+  people: z.array(z.strictObject({ id, name })),
+  airbrush: z.strictObject({
+    /** putting the first colour into a clean airbrush */
+    loadMinutes: z.int().min(0).max(240),
+    /** from one colour to the next */
+    changeMinutes: z.int().min(0).max(240),
+    /** after primer, metal, varnish, medium or solvent, and to another colour */
+    cleanMinutes: z.int().min(0).max(240),
+    /** left loaded for longer, it must be cleaned and loaded anew */
+    idleMinutes: z.int().min(0).max(10_000),
+  }),
+  /** laying out brushes, palette or cloths for another job by hand; counted where one person works */
+  layoutMinutes: z.int().min(0).max(240),
+  rackPlaces: z.int().min(1).max(10_000),
+  /** weekday 1 = Monday … 7 = Sunday */
+  weekly: z.array(z.strictObject({ id, weekday: z.int().min(1).max(7), from: time, to: time })),
+  /** a date whose sessions differ from the week's; none at all: the bench stays shut */
+  exceptions: z.array(z.strictObject({ id, date, sessions: z.array(sessionSchema) })),
+  climate: z.strictObject({ day: air, night: air, dayFrom: time, nightFrom: time }),
+});
+
+export const windowSchema = z.strictObject({
+  /** the next layer starts no sooner than so many drying minutes after this one */
+  opensMinutes: minutes.nullable(),
+  /** … and no later than; a hard window */
+  closesMinutes: minutes.nullable(),
+  /** … and better by: each further minute costs rubbing and result */
+  preferMinutes: minutes.nullable(),
+  /** last layer that has to start within the window; null: just the next one */
+  through: id.nullable(),
+});
+
+export const layerSchema = z.strictObject({
+  id,
+  name,
+  colour: z.string().regex(/^#[0-9a-f]{6}$/, 'is no colour (#rrggbb)'),
+  family: z.enum(FAMILY_IDS),
+  method: z.enum(METHOD_IDS),
+  /** zones it goes on; empty: all of them */
+  zones: z.array(id),
+  /** as it is mixed and loaded, such as "cream 3:1"; airbrush changes are counted by it */
+  mixture: z.string().max(120),
+  coats: z.int().min(1).max(20),
+  /** hands-on minutes a piece and a coat */
+  minutes: z.number().gt(0, 'needs more than 0 minutes').max(1440),
+  /** drying until the next layer may go on, at 21 °C and 50 % */
+  dryMinutes: minutes,
+  window: windowSchema.nullable(),
+  /** layers of this recipe that must be on and dry before, besides those beneath it */
+  waitsFor: z.array(id),
+  /** may be put down at the end of a session and taken up in the next */
+  pausable: z.boolean(),
+  note: z.string().max(2000),
+});
+
+export const recipeSchema = z.strictObject({
+  id,
+  name,
+  zones: z.array(z.strictObject({ id, name })),
+  /** bottom to top */
+  layers: z.array(layerSchema),
+});
+
+export const pieceSchema = z.strictObject({
+  id,
+  name,
+  recipe: id.nullable(),
+  /** figures on the tray; 1 for a single piece */
+  count: z.int().min(1).max(500),
+  /** rack places it takes from its first layer until it is done */
+  places: z.int().min(0).max(1000),
+  /** a part that must be done before a layer of another piece of the unit goes on */
+  joins: z.strictObject({ piece: id, layer: id }).nullable(),
+});
+
+export const unitSchema = z.strictObject({
+  id,
+  name,
+  /** when it must stand on the table */
+  table: dateTime,
+  /** cleaned and assembled for its first layer from here on; null: already */
+  readyFrom: dateTime.nullable(),
+  importance: z.int().min(1).max(5),
+  pieces: z.array(pieceSchema),
+});
+
+export const musterSchema = z.strictObject({
+  format: z.literal(MUSTER_FORMAT),
+  name,
+  /** the plan begins here; nothing is placed before it */
+  startsOn: dateTime,
+  bench: benchSchema,
+  recipes: z.array(recipeSchema),
+  units: z.array(unitSchema),
+});
+
+export type Muster = z.infer<typeof musterSchema>;
+export type Bench = z.infer<typeof benchSchema>;
+export type Session = z.infer<typeof sessionSchema>;
+export type Recipe = z.infer<typeof recipeSchema>;
+export type Layer = z.infer<typeof layerSchema>;
+export type LayerWindow = z.infer<typeof windowSchema>;
+export type Piece = z.infer<typeof pieceSchema>;
+export type Unit = z.infer<typeof unitSchema>;

@@ -1,0 +1,120 @@
+/** Changes to a muster, each a pure function from muster to muster. */
+import type { Bench, Layer, Muster, Piece, Recipe, Unit } from './document';
+
+/** Gives a new id each time; passed in, so that tests can repeat it. */
+export type NewId = () => string;
+
+export function withBench(muster: Muster, bench: Bench): Muster {
+  return { ...muster, bench };
+}
+
+/** Adds the unit, or puts it in the place of the one with its id. */
+export function withUnit(muster: Muster, unit: Unit): Muster {
+  return { ...muster, units: replaced(muster.units, unit) };
+}
+
+export function withoutUnit(muster: Muster, id: string): Muster {
+  return { ...muster, units: muster.units.filter((u) => u.id !== id) };
+}
+
+/** Copies of a unit with its pieces under new ids, named "… 2", "… 3", directly after it. */
+export function duplicatedUnit(muster: Muster, id: string, copies: number, newId: NewId): Muster {
+  return {
+    ...muster,
+    units: muster.units.flatMap((unit) =>
+      unit.id === id
+        ? [unit, ...Array.from({ length: copies }, (_, k) => copyOfUnit(unit, k + 2, newId))]
+        : [unit],
+    ),
+  };
+}
+
+function copyOfUnit(unit: Unit, number: number, newId: NewId): Unit {
+  const ids = new Map(unit.pieces.map((p) => [p.id, newId()]));
+  return {
+    ...unit,
+    id: newId(),
+    name: `${unit.name} ${number}`,
+    pieces: unit.pieces.map((p) => ({
+      ...p,
+      id: ids.get(p.id)!,
+      joins: p.joins && { ...p.joins, piece: ids.get(p.joins.piece) ?? p.joins.piece },
+    })),
+  };
+}
+
+/** Copies of a piece within its unit, named "… 2", "… 3", directly after it. */
+export function duplicatedPiece(unit: Unit, id: string, copies: number, newId: NewId): Unit {
+  return {
+    ...unit,
+    pieces: unit.pieces.flatMap((piece) =>
+      piece.id === id
+        ? [
+            piece,
+            ...Array.from({ length: copies }, (_, k): Piece => ({
+              ...piece,
+              id: newId(),
+              name: `${piece.name} ${k + 2}`,
+            })),
+          ]
+        : [piece],
+    ),
+  };
+}
+
+/** Takes a piece out; parts that joined it no longer join anything. */
+export function withoutPiece(unit: Unit, id: string): Unit {
+  return {
+    ...unit,
+    pieces: unit.pieces
+      .filter((p) => p.id !== id)
+      .map((p) => (p.joins?.piece === id ? { ...p, joins: null } : p)),
+  };
+}
+
+/** Adds the recipe, or puts it in the place of the one with its id. */
+export function withRecipe(muster: Muster, recipe: Recipe): Muster {
+  return { ...muster, recipes: replaced(muster.recipes, recipe) };
+}
+
+/** Takes a recipe out; pieces that followed it are left without one. */
+export function withoutRecipe(muster: Muster, id: string): Muster {
+  return {
+    ...muster,
+    recipes: muster.recipes.filter((r) => r.id !== id),
+    units: muster.units.map((u) => ({
+      ...u,
+      pieces: u.pieces.map((p) => (p.recipe === id ? { ...p, recipe: null } : p)),
+    })),
+  };
+}
+
+export function withLayer(recipe: Recipe, layer: Layer): Recipe {
+  return { ...recipe, layers: replaced(recipe.layers, layer) };
+}
+
+/** Moves a layer to another place in the stack, 0 being the bottom. */
+export function movedLayer(recipe: Recipe, from: number, to: number): Recipe {
+  const layers = [...recipe.layers];
+  const [layer] = layers.splice(from, 1);
+  if (layer) layers.splice(Math.max(0, Math.min(to, layers.length)), 0, layer);
+  return { ...recipe, layers };
+}
+
+/** Takes a layer out, and with it what other layers said of it. */
+export function withoutLayer(recipe: Recipe, id: string): Recipe {
+  return {
+    ...recipe,
+    layers: recipe.layers
+      .filter((l) => l.id !== id)
+      .map((l) => ({
+        ...l,
+        waitsFor: l.waitsFor.filter((w) => w !== id),
+        window: l.window?.through === id ? { ...l.window, through: null } : l.window,
+      })),
+  };
+}
+
+function replaced<T extends { id: string }>(list: readonly T[], item: T): T[] {
+  return list.some((x) => x.id === item.id) ? list.map((x) => (x.id === item.id ? item : x)) : [...list, item];
+}

@@ -1,0 +1,4 @@
+export * from './document';
+export * from './edit';
+export * from './localTime';
+export { originOf, sessionsOf, sessionsOn, type BenchSession } from './sessions';

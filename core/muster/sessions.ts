@@ -1,0 +1,41 @@
+/** From the week and its exceptions to the sessions of real days. */
+import type { Bench, Muster, Session } from './document';
+import { addDays, minutesOfDay, minutesSince, weekdayOf, type LocalDate } from './localTime';
+
+/** [start, end) in minutes from the midnight that begins the muster's first day. */
+export interface BenchSession {
+  readonly start: number;
+  readonly end: number;
+}
+
+/** The first day of the muster: all minutes count from its midnight. */
+export function originOf(muster: Muster): LocalDate {
+  return muster.startsOn.slice(0, 10);
+}
+
+/** The sessions of one date, in order of time. */
+export function sessionsOn(bench: Bench, date: LocalDate): Session[] {
+  const exceptions = bench.exceptions.filter((e) => e.date === date);
+  const list =
+    exceptions.length > 0
+      ? exceptions.flatMap((e) => e.sessions)
+      : bench.weekly.filter((w) => w.weekday === weekdayOf(date)).map(({ from, to }) => ({ from, to }));
+  return [...list].sort((a, b) => minutesOfDay(a.from) - minutesOfDay(b.from));
+}
+
+/** All sessions of `days` days from the muster's beginning; what has gone by then is cut away, what touches is joined. */
+export function sessionsOf(muster: Muster, days: number): BenchSession[] {
+  const origin = originOf(muster);
+  const begin = minutesSince(origin, muster.startsOn);
+  const sessions: { start: number; end: number }[] = [];
+  for (let day = 0; day < days; day++)
+    for (const { from, to } of sessionsOn(muster.bench, addDays(origin, day))) {
+      const start = Math.max(begin, day * 1440 + minutesOfDay(from));
+      const end = day * 1440 + minutesOfDay(to);
+      if (end <= start) continue;
+      const before = sessions[sessions.length - 1];
+      if (before && start <= before.end) before.end = Math.max(before.end, end);
+      else sessions.push({ start, end });
+    }
+  return sessions;
+}

@@ -1,0 +1,171 @@
+/** From the kernel's solution back to what a painter reads: sessions, steps, drying, gates, units and their dates. */
+import { minuteAfter, type ClockPoints } from '#core/climate';
+import type { Solution } from '#core/kernel';
+import { familyOf } from '#core/materials';
+import { minutesSince, originOf, sessionsOf, type LocalDate, type Muster } from '#core/muster';
+import { linksOf } from '#core/recipe';
+import { operationId, readyId, type Compiled, type StepRef } from './compile';
+import { horizonDays } from './horizon';
+
+/** When what a step put on may be touched again; minutes since the origin, fractions kept. */
+export interface Tide {
+  /** do not touch before */
+  readonly wetUntil: number;
+  /** can still be moved, lifted or wiped before */
+  readonly workableUntil: number;
+  /** the next layer may go on from here */
+  readonly dryAt: number;
+}
+
+/** A window as it falls in this plan's air. */
+export interface Gate {
+  readonly opens: number;
+  /** null: it never shuts */
+  readonly closes: number | null;
+  /** null: any time will do */
+  readonly prefer: number | null;
+  /** steps that must start between the posts */
+  readonly steps: readonly string[];
+}
+
+export interface PlanStep extends StepRef {
+  readonly id: string;
+  readonly start: number;
+  readonly end: number;
+  readonly setup: number;
+  readonly tide: Tide;
+  readonly gate: Gate | null;
+}
+
+export interface PlanSession {
+  readonly index: number;
+  readonly start: number;
+  readonly end: number;
+  /** share of the people's minutes that is work or set-up, 0 to 1 */
+  readonly busy: number;
+  /** by start */
+  readonly steps: readonly PlanStep[];
+}
+
+export interface PlanUnit {
+  readonly id: string;
+  readonly name: string;
+  readonly due: number;
+  readonly ready: number;
+  /** 0 when in time */
+  readonly lateMinutes: number;
+  readonly spareMinutes: number;
+  /** whole sessions between ready and table date */
+  readonly spareSessions: number;
+}
+
+export interface Plan {
+  readonly origin: LocalDate;
+  readonly sessions: readonly PlanSession[];
+  readonly steps: ReadonlyMap<string, PlanStep>;
+  readonly units: readonly PlanUnit[];
+  readonly lateMinutes: number;
+  readonly setupMinutes: number;
+  readonly handsMinutes: number;
+  readonly cost: number;
+  readonly bound: number;
+  readonly isOptimal: boolean;
+}
+
+/** Shares of the drying time after which wet turns workable, and workable nearly dry, where no window says it. */
+const WET_SHARE = 0.4;
+const WORKABLE_SHARE = 0.75;
+
+/** @param solution feasible or optimal, for `compiled.problem` */
+export function present(muster: Muster, compiled: Compiled, solution: Solution): Plan {
+  const origin = originOf(muster);
+  const at = new Map(solution.operations.map((o) => [o.id, o]));
+  const steps = new Map<string, PlanStep>();
+  for (const [id, ref] of compiled.steps) {
+    const placed = at.get(id)!;
+    const points = compiled.clocks.get(familyOf(ref.layer.family).drying) ?? null;
+    const gate = gateOf(ref, placed.end, points);
+    steps.set(id, {
+      ...ref,
+      id,
+      start: placed.start,
+      end: placed.end,
+      setup: placed.setup,
+      tide: tideOf(ref, placed.end, points, gate),
+      gate,
+    });
+  }
+  const byStart = [...steps.values()].sort((a, b) => a.start - b.start || a.end - b.end);
+  const all = sessionsOf(muster, horizonDays(muster));
+  const last = Math.max(0, ...byStart.map((s) => s.end));
+  const dueLast = Math.max(0, ...muster.units.map((u) => minutesSince(origin, u.table)));
+  const people = muster.bench.people.length;
+  const sessions = all
+    .filter((s) => s.start < Math.max(last, dueLast))
+    .map((s, index): PlanSession => {
+      const inside = byStart.filter((p) => p.start - p.setup < s.end && p.end > s.start);
+      const busy = inside.reduce(
+        (sum, p) => sum + Math.max(0, Math.min(p.end, s.end) - Math.max(p.start - p.setup, s.start)),
+        0,
+      );
+      return { ...s, index, busy: busy / ((s.end - s.start) * people), steps: inside };
+    });
+  const units = muster.units
+    .map((unit): PlanUnit => {
+      const due = minutesSince(origin, unit.table);
+      const ready = at.get(readyId(unit))!.end;
+      return {
+        id: unit.id,
+        name: unit.name,
+        due,
+        ready,
+        lateMinutes: Math.max(0, ready - due),
+        spareMinutes: Math.max(0, due - ready),
+        spareSessions: all.filter((s) => s.start >= ready && s.end <= due).length,
+      };
+    })
+    .sort((a, b) => a.due - b.due || a.name.localeCompare(b.name));
+  return {
+    origin,
+    sessions,
+    steps,
+    units,
+    lateMinutes: units.reduce((sum, u) => sum + u.lateMinutes, 0),
+    setupMinutes: solution.cost?.setup ?? 0,
+    handsMinutes: byStart.reduce((sum, s) => sum + s.end - s.start, 0),
+    cost: solution.cost?.total ?? 0,
+    bound: solution.bound ?? 0,
+    isOptimal: solution.status === 'optimal',
+  };
+}
+
+/** Lateness of the worst unit of a solution, whole minutes. */
+export function worstLateness(problem: Compiled['problem'], solution: Solution): number {
+  const at = new Map(solution.operations.map((o) => [o.id, o.end]));
+  return Math.max(0, ...(problem.units ?? []).map((u) => (at.get(u.ready) ?? 0) - u.due));
+}
+
+function after(points: ClockPoints | null, end: number, ticks: number): number {
+  return points === null ? end + ticks : minuteAfter(points, end, ticks);
+}
+
+function gateOf(ref: StepRef, end: number, points: ClockPoints | null): Gate | null {
+  const window = ref.layer.window;
+  if (!window || (window.closesMinutes === null && window.preferMinutes === null)) return null;
+  const links = linksOf(ref.recipe).filter((l) => l.from === ref.layerIndex);
+  const within = links.filter((l) => l.max !== Infinity || l.prefer !== Infinity);
+  return {
+    opens: after(points, end, Math.max(ref.layer.dryMinutes, window.opensMinutes ?? 0)),
+    closes: window.closesMinutes === null ? null : after(points, end, window.closesMinutes),
+    prefer: window.preferMinutes === null ? null : after(points, end, window.preferMinutes),
+    steps: within.map((l) => operationId(ref.piece, ref.recipe.layers[l.to]!)),
+  };
+}
+
+function tideOf(ref: StepRef, end: number, points: ClockPoints | null, gate: Gate | null): Tide {
+  const dry = ref.layer.dryMinutes;
+  const dryAt = after(points, end, dry);
+  const shut = gate?.closes ?? gate?.prefer ?? null;
+  if (gate && shut !== null) return { wetUntil: gate.opens, workableUntil: shut, dryAt: Math.max(dryAt, shut) };
+  return { wetUntil: after(points, end, dry * WET_SHARE), workableUntil: after(points, end, dry * WORKABLE_SHARE), dryAt };
+}

@@ -1,0 +1,42 @@
+/** Minutes and moments as a painter says them. */
+import { dateTimeAfter, weekdayOf, type LocalDate } from '#core/muster';
+
+const WEEKDAYS = ['', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+
+/** `19:30` */
+export function clockTime(origin: LocalDate, minute: number): string {
+  return dateTimeAfter(origin, minute).slice(11);
+}
+
+/** `Thu 6` */
+export function dayName(origin: LocalDate, minute: number): string {
+  const at = dateTimeAfter(origin, minute);
+  return `${WEEKDAYS[weekdayOf(at)]} ${Number(at.slice(8, 10))}`;
+}
+
+/** `Thu 6, 19:30` */
+export function moment(origin: LocalDate, minute: number): string {
+  return `${dayName(origin, minute)}, ${clockTime(origin, minute)}`;
+}
+
+/** `25 min`, `2 h`, `2 h 30 min`, `3 days`, `3 days 4 h`: never more than two units. */
+export function duration(minutes: number): string {
+  const whole = Math.round(minutes);
+  if (whole < 60) return `${whole} min`;
+  if (whole < 48 * 60) {
+    const rest = whole % 60;
+    return rest === 0 ? `${Math.floor(whole / 60)} h` : `${Math.floor(whole / 60)} h ${rest} min`;
+  }
+  const days = Math.floor(whole / 1440);
+  const hours = Math.round((whole % 1440) / 60);
+  if (hours === 24) return `${days + 1} days`;
+  return hours === 0 ? `${days} days` : `${days} days ${hours} h`;
+}
+
+/** `a`, `a and b`, `a, b and 3 more` */
+export function listed(names: readonly string[], most = 3): string {
+  const unique = [...new Set(names)];
+  if (unique.length <= 1) return unique[0] ?? '';
+  if (unique.length <= most) return `${unique.slice(0, -1).join(', ')} and ${unique[unique.length - 1]}`;
+  return `${unique.slice(0, most - 1).join(', ')} and ${unique.length - most + 1} more`;
+}

@@ -1,0 +1,125 @@
+/** Which layer waits for which: a layer rests on the nearest layer beneath it in each of its zones. */
+import type { Layer, Recipe } from '#core/muster';
+
+/** From the end of one layer to the start of another; layers by index, times in drying minutes of `from`'s family. */
+export interface Link {
+  readonly from: number;
+  readonly to: number;
+  readonly min: number;
+  /** the window shuts: no later than; Infinity if it never does */
+  readonly max: number;
+  /** better by; Infinity if it does not matter */
+  readonly prefer: number;
+  /** false: an order in time only, nothing has to dry */
+  readonly dries: boolean;
+}
+
+const IMPLICIT_ZONE = '';
+
+/** Zones a layer goes on; all of the recipe's when it names none. */
+export function zonesOf(recipe: Recipe, layer: Layer): readonly string[] {
+  const all = recipe.zones.map((z) => z.id);
+  const named = layer.zones.filter((z) => all.includes(z));
+  if (named.length > 0) return named;
+  return all.length > 0 ? all : [IMPLICIT_ZONE];
+}
+
+/** Indexes of the layers that rest directly on layer `index`, bottom to top. */
+export function restingOn(recipe: Recipe, index: number): number[] {
+  const free = new Set(zonesOf(recipe, recipe.layers[index]!));
+  const found: number[] = [];
+  for (let k = index + 1; k < recipe.layers.length && free.size > 0; k++) {
+    const shared = zonesOf(recipe, recipe.layers[k]!).filter((z) => free.delete(z));
+    if (shared.length > 0) found.push(k);
+  }
+  return found;
+}
+
+/** All waits between the layers of a recipe, one for each pair. */
+export function linksOf(recipe: Recipe): Link[] {
+  const links = new Map<string, Link>();
+  const add = (link: Link): void => {
+    const key = `${link.from}>${link.to}`;
+    const known = links.get(key);
+    links.set(
+      key,
+      known
+        ? {
+            ...known,
+            min: Math.max(known.min, link.min),
+            max: Math.min(known.max, link.max),
+            prefer: Math.min(known.prefer, link.prefer),
+            dries: known.dries || link.dries,
+          }
+        : link,
+    );
+  };
+  const indexOf = new Map(recipe.layers.map((l, i) => [l.id, i]));
+
+  recipe.layers.forEach((layer, from) => {
+    const window = layer.window;
+    const min = Math.max(layer.dryMinutes, window?.opensMinutes ?? 0);
+    const closes = window?.closesMinutes ?? Infinity;
+    const prefer = window?.preferMinutes ?? Infinity;
+    const through = window?.through == null ? -1 : (indexOf.get(window.through) ?? -1);
+    const next = restingOn(recipe, from);
+    for (const to of next)
+      add({ from, to, min, max: closes, prefer: through < 0 ? prefer : Infinity, dries: true });
+    if (through > from && closes !== Infinity) {
+      const zones = zonesOf(recipe, layer);
+      for (let to = from + 1; to <= through; to++)
+        if (!next.includes(to) && zonesOf(recipe, recipe.layers[to]!).some((z) => zones.includes(z)))
+          add({ from, to, min: 0, max: closes, prefer: Infinity, dries: true });
+    }
+    if (through > from && prefer !== Infinity)
+      add({ from, to: through, min: 0, max: closes, prefer, dries: true });
+  });
+  recipe.layers.forEach((layer, to) => {
+    for (const id of layer.waitsFor) {
+      const from = indexOf.get(id);
+      if (from !== undefined && from !== to)
+        add({ from, to, min: recipe.layers[from]!.dryMinutes, max: Infinity, prefer: Infinity, dries: true });
+    }
+  });
+  const rests = new Set([...links.values()].map((l) => l.to));
+  for (let to = 1; to < recipe.layers.length; to++)
+    if (!rests.has(to)) add({ from: 0, to, min: 0, max: Infinity, prefer: Infinity, dries: false });
+  return [...links.values()];
+}
+
+/** Layers on which nothing rests and for which nothing waits: when they are dry, the piece is done. */
+export function topLayers(recipe: Recipe): number[] {
+  const below = new Set(linksOf(recipe).map((l) => l.from));
+  return recipe.layers.map((_, i) => i).filter((i) => !below.has(i));
+}
+
+/** Layer indexes that wait for each other in a circle, in order; empty if there is none. */
+export function circleOf(recipe: Recipe): number[] {
+  const next = new Map<number, number[]>();
+  for (const l of linksOf(recipe)) next.set(l.from, [...(next.get(l.from) ?? []), l.to]);
+  const path: number[] = [];
+  const done = new Set<number>();
+  const visit = (i: number): number[] => {
+    const at = path.indexOf(i);
+    if (at >= 0) return path.slice(at);
+    if (done.has(i)) return [];
+    path.push(i);
+    for (const k of next.get(i) ?? []) {
+      const circle = visit(k);
+      if (circle.length > 0) return circle;
+    }
+    path.pop();
+    done.add(i);
+    return [];
+  };
+  for (let i = 0; i < recipe.layers.length; i++) {
+    const circle = visit(i);
+    if (circle.length > 0) return circle;
+  }
+  return [];
+}
+
+/** Hands-on minutes of a layer on one tray or piece: a whole number, at least 1. */
+export function workMinutes(layer: Layer, count: number): number {
+  return Math.max(1, Math.ceil(layer.minutes * layer.coats * count - 1e-9));
+}

@@ -1,0 +1,73 @@
+/**
+ * `npm run screenshots [-- NAME …]`: pictures of the main views from the demo data into docs/screenshots/, at a fixed date.
+ * Needs a built app.
+ */
+import { chromium, type Page } from '@playwright/test';
+import { createApp } from '../server/app';
+import { CHROMIUM } from '../e2e/chromium';
+
+const MOMENT = new Date('2027-03-01T12:00:00');
+const PLANNED_MS = 60_000;
+
+interface Shot {
+  readonly name: string;
+  readonly path: string;
+  readonly act?: (page: Page) => Promise<void>;
+}
+
+const SHOTS: readonly Shot[] = [
+  { name: 'plan', path: '/plan', act: (page) => choose(page, 'hull.cream') },
+  {
+    name: 'plan-pieces',
+    path: '/plan',
+    act: async (page) => {
+      await page.getByRole('button', { name: /Dredger/ }).first().click();
+      await choose(page, 'hull.medium');
+      await page.getByRole('region', { name: 'The plan' }).evaluate((e) => (e.scrollTop = 9999));
+    },
+  },
+  {
+    name: 'plan-day',
+    path: '/plan',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Daylight theme' }).click();
+      await choose(page, 'hull.wash');
+    },
+  },
+  { name: 'run-sheet', path: '/sheet/3' },
+  { name: 'muster', path: '/muster?unit=herons' },
+  { name: 'recipes', path: '/recipes/dredger?layer=medium' },
+  { name: 'bench', path: '/bench' },
+];
+
+async function choose(page: Page, step: string): Promise<void> {
+  await page.locator(`[data-step="${step}"]`).last().dispatchEvent('click');
+}
+
+const wanted = process.argv.slice(2);
+const out = process.env['SHOTS'] ?? 'docs/screenshots';
+const server = createApp(new URL('../dist/web/', import.meta.url)).listen(0, '127.0.0.1');
+await new Promise((resolve) => server.once('listening', resolve));
+const address = server.address();
+if (address === null || typeof address === 'string') throw new Error('The server has no port.');
+const browser = await chromium.launch(CHROMIUM);
+try {
+  for (const shot of SHOTS) {
+    if (wanted.length > 0 && !wanted.includes(shot.name)) continue;
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block', locale: 'en-GB' });
+    const page = await context.newPage();
+    page.on('console', (m) => (m.type() === 'error' ? console.log(shot.name, m.text()) : undefined));
+    page.on('pageerror', (e) => console.log(shot.name, e.message));
+    await page.clock.install({ time: MOMENT });
+    await page.goto(`http://127.0.0.1:${address.port}${shot.path}`);
+    await page.getByText('planned', { exact: true }).waitFor({ timeout: PLANNED_MS });
+    await shot.act?.(page);
+    await page.waitForTimeout(300);
+    await page.screenshot({ path: `${out}/${shot.name}.png` });
+    await context.close();
+  }
+} finally {
+  await browser.close();
+  server.closeAllConnections();
+  server.close();
+}

@@ -1,0 +1,28 @@
+/** Style elements that packages in use add by script: the icons' own style. */
+const STYLE_ELEMENTS = "'sha256-upI9SLfyzV/ipYx29nyC6FfYjZIfdwcyAvp2M3uZwqM='";
+/** The one style attribute inside the icons' drawings. */
+const STYLE_ATTRIBUTES = "'sha256-YHUI4IMykJ7n5sDFEsxxDOvEvFU0suOaKbivPZWX70Y='";
+
+/** Scripts, workers, styles, fonts and connections from this server only. */
+export const SECURITY_HEADERS: Readonly<Record<string, string>> = {
+  'Content-Security-Policy': [
+    "default-src 'none'",
+    "script-src 'self'",
+    `style-src 'self' ${STYLE_ELEMENTS}`,
+    `style-src-attr 'unsafe-hashes' ${STYLE_ATTRIBUTES}`,
+    "img-src 'self' data: blob:",
+    "font-src 'self'",
+    "connect-src 'self'",
+    "worker-src 'self'",
+    "manifest-src 'self'",
+    "base-uri 'self'",
+    "form-action 'none'",
+    "frame-ancestors 'none'",
+  ].join('; '),
+  'Cross-Origin-Opener-Policy': 'same-origin',
+  'Cross-Origin-Resource-Policy': 'same-origin',
+  'Permissions-Policy': 'camera=(), microphone=(), geolocation=(), payment=(), usb=()',
+  'Referrer-Policy': 'no-referrer',
+  'X-Content-Type-Options': 'nosniff',
+  'X-Frame-Options': 'DENY',
+};

@@ -2,7 +2,13 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
-    include: ['core/**/*.spec.ts', 'cli/**/*.spec.ts', 'server/**/*.spec.ts', 'demo/**/*.spec.ts'],
+    include: [
+      'app/**/*.spec.ts',
+      'core/**/*.spec.ts',
+      'cli/**/*.spec.ts',
+      'server/**/*.spec.ts',
+      'demo/**/*.spec.ts',
+    ],
     environment: 'node',
     testTimeout: 60_000,
   },

@@ -26,7 +26,8 @@ do search.step(1);
 while (!search.isDone && spent() < 1);
 const solution = search.best();
 
-if (solution.status === 'unknown') fail(UNKNOWN, 'No plan was found in this time, and none was proved impossible.');
+if (solution.status === 'unknown')
+  fail(UNKNOWN, 'No plan was found in this time, and none was proved impossible.');
 const text = `${JSON.stringify(solution.status === 'infeasible' ? noPlan() : plan(), null, 1)}\n`;
 if (out === null) process.stdout.write(text);
 else writeFileSync(out, text);

@@ -1,6 +1,6 @@
 /** `npm run -s solve -- problem.json --seconds 5 [--seed 1] [--iterations N] [--out solution.json]` */
 import { writeFileSync } from 'node:fs';
-import { parseProblem, ProblemError, startSearch, type Solution } from '#core/kernel';
+import { parseProblem, ProblemError, solveProblem, startSearch, type Solution } from '#core/kernel';
 import { fail, readArguments, readJson } from './arguments';
 
 const BAD_DOCUMENT = 2;
@@ -23,11 +23,7 @@ process.exit(solution.status === 'unknown' ? UNKNOWN : 0);
 function run(): Solution {
   const seed = numbers.get('seed') ?? 1;
   const iterations = numbers.get('iterations');
-  if (iterations !== undefined) {
-    const search = startSearch(problem!, { seed, progress: () => search.tried / iterations });
-    for (let k = 0; k < iterations && !search.isDone && search.tried < iterations; k++) search.step(1);
-    return search.best();
-  }
+  if (iterations !== undefined) return solveProblem(problem!, { seed, iterations });
   const budget = (numbers.get('seconds') ?? 5) * 1000;
   const begun = performance.now();
   const progress = (): number => (performance.now() - begun) / budget;

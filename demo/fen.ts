@@ -2,7 +2,16 @@
  * The demo: the Moth Fair at Candlewick Fen, a place of reed boats, lanterns and herons that carry riders. All of it is
  * invented, and so are its figures: they show the program, they teach nothing.
  */
-import { addDays, weekdayOf, type Layer, type LocalDate, type Muster, type Piece, type Recipe, type Unit } from '#core/muster';
+import {
+  addDays,
+  weekdayOf,
+  type Layer,
+  type LocalDate,
+  type Muster,
+  type Piece,
+  type Recipe,
+  type Unit,
+} from '#core/muster';
 import type { FamilyId, MethodId } from '#core/materials';
 
 interface Extra {
@@ -43,12 +52,31 @@ export function fenMuster(monday: LocalDate): Muster {
         nightFrom: '21:00',
       },
     },
-    recipes: [reedFolk(), puntHull(), lanternMast(), heron(), rider(), dredgerHull(), dredgerPart(), stall(), quay()],
+    recipes: [
+      reedFolk(),
+      puntHull(),
+      lanternMast(),
+      heron(),
+      rider(),
+      dredgerHull(),
+      dredgerPart(),
+      stall(),
+      quay(),
+    ],
     units: units(monday),
   };
 }
 
-function layer(id: string, name: string, colour: string, family: FamilyId, method: MethodId, minutes: number, dryMinutes: number, extra: Extra = {}): Layer {
+function layer(
+  id: string,
+  name: string,
+  colour: string,
+  family: FamilyId,
+  method: MethodId,
+  minutes: number,
+  dryMinutes: number,
+  extra: Extra = {},
+): Layer {
   return {
     id,
     name,
@@ -80,195 +108,329 @@ const MATT = 'matt varnish 4:1';
 
 /** Small figures on trays: minutes are for one figure. */
 function reedFolk(): Recipe {
-  return recipe('reed-folk', 'Reed folk, wet boots', ['Cloth', 'Skin', 'Base'], [
-    layer('prime', 'Grey primer', '#8d9294', 'primer', 'airbrush', 0.8, 60, { mixture: GREY_PRIMER }),
-    layer('zenith', 'Pale light from above', '#d9dcd6', 'acrylic', 'airbrush', 0.6, 15, { mixture: 'pale grey 4:1' }),
-    layer('smocks', 'Moss smocks', '#5f7148', 'acrylic', 'brush', 2.2, 20, { zones: ['cloth'], pausable: true }),
-    layer('skin', 'Faces and hands', '#c08a63', 'acrylic', 'brush', 1.6, 20, { zones: ['skin'], pausable: true }),
-    layer('sashes', 'Madder sashes', '#a3423b', 'acrylic', 'brush', 1.2, 20, { zones: ['cloth'], pausable: true }),
-    layer('mud', 'Fen mud', '#4a3b2c', 'paste', 'hand', 0.8, 720, { zones: ['base'] }),
-    layer('shade', 'Brown shade', '#5b4230', 'acrylic-wash', 'brush', 0.9, 40),
-    layer('lights', 'Edges and folds', '#9aa86f', 'acrylic', 'brush', 2.4, 15, { zones: ['cloth', 'skin'], pausable: true }),
-    layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 0.5, 60, { mixture: MATT }),
-    layer('boots', 'Wet shine on boots', '#cfe0e2', 'varnish', 'brush', 0.5, 60, { zones: ['base'] }),
-  ]);
+  return recipe(
+    'reed-folk',
+    'Reed folk, wet boots',
+    ['Cloth', 'Skin', 'Base'],
+    [
+      layer('prime', 'Grey primer', '#8d9294', 'primer', 'airbrush', 0.8, 60, { mixture: GREY_PRIMER }),
+      layer('zenith', 'Pale light from above', '#d9dcd6', 'acrylic', 'airbrush', 0.6, 15, {
+        mixture: 'pale grey 4:1',
+      }),
+      layer('smocks', 'Moss smocks', '#5f7148', 'acrylic', 'brush', 2.2, 20, {
+        zones: ['cloth'],
+        pausable: true,
+      }),
+      layer('skin', 'Faces and hands', '#c08a63', 'acrylic', 'brush', 1.6, 20, {
+        zones: ['skin'],
+        pausable: true,
+      }),
+      layer('sashes', 'Madder sashes', '#a3423b', 'acrylic', 'brush', 1.2, 20, {
+        zones: ['cloth'],
+        pausable: true,
+      }),
+      layer('mud', 'Fen mud', '#4a3b2c', 'paste', 'hand', 0.8, 720, { zones: ['base'] }),
+      layer('shade', 'Brown shade', '#5b4230', 'acrylic-wash', 'brush', 0.9, 40),
+      layer('lights', 'Edges and folds', '#9aa86f', 'acrylic', 'brush', 2.4, 15, {
+        zones: ['cloth', 'skin'],
+        pausable: true,
+      }),
+      layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 0.5, 60, { mixture: MATT }),
+      layer('boots', 'Wet shine on boots', '#cfe0e2', 'varnish', 'brush', 0.5, 60, { zones: ['base'] }),
+    ],
+  );
 }
 
 function puntHull(): Recipe {
-  return recipe('punt', 'Punt, green over tar', ['Planks', 'Gunwale', 'Bilge'], [
-    layer('prime', 'Black primer', '#33373a', 'primer', 'airbrush', 4, 60, { mixture: BLACK_PRIMER }),
-    layer('tar', 'Tar brown', '#4b3a2d', 'acrylic', 'airbrush', 4, 15, { mixture: 'tar brown 3:1' }),
-    layer('tar-seal', 'Satin seal', '#b7bfbf', 'varnish', 'airbrush', 3, 90, { mixture: SATIN }),
-    layer('medium', 'Chipping medium', '#7f86c9', 'medium', 'airbrush', 2.5, 20, {
-      coats: 2,
-      zones: ['planks'],
-      mixture: 'chipping medium, undiluted',
-      window: { opensMinutes: 20, closesMinutes: 70, through: 'green' },
-      note: 'Thin, no pools. Cool air only, never heat.',
-    }),
-    layer('green', 'Eel green', '#4d7a62', 'acrylic', 'airbrush', 3, 15, {
-      zones: ['planks'],
-      mixture: 'eel green 3:1',
-      window: { opensMinutes: 15, closesMinutes: 60 },
-    }),
-    layer('chip', 'Lift chips with water', '#8fb0a0', 'work', 'brush', 8, 30, { zones: ['planks'] }),
-    layer('chip-seal', 'Two light seals, hands off', '#b7bfbf', 'varnish', 'airbrush', 1.5, 240, { coats: 2, mixture: SATIN }),
-    layer('gunwale', 'Gunwale and cleats', '#c7a257', 'acrylic', 'brush', 7, 20, { zones: ['gunwale'], pausable: true }),
-    layer('number', 'Fair numbers', '#d8ded8', 'setting', 'hand', 6, 60, { zones: ['planks'] }),
-    layer('number-seal', 'Satin over numbers', '#b7bfbf', 'varnish', 'airbrush', 2, 240, { mixture: SATIN }),
-    layer('wash', 'Dark oil wash', '#3c2f2a', 'enamel', 'brush', 4, 0, {
-      window: { opensMinutes: 40, closesMinutes: 180, preferMinutes: 80 },
-      mixture: 'dark wash, ready-made',
-    }),
-    layer('wipe', 'Wipe the wash', '#6d5d52', 'work', 'hand', 5, 720),
-    layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 2, 60, { mixture: MATT }),
-    layer('bilge', 'Wet bilge', '#a9c3c6', 'varnish', 'brush', 2, 120, { zones: ['bilge'] }),
-  ]);
+  return recipe(
+    'punt',
+    'Punt, green over tar',
+    ['Planks', 'Gunwale', 'Bilge'],
+    [
+      layer('prime', 'Black primer', '#33373a', 'primer', 'airbrush', 4, 60, { mixture: BLACK_PRIMER }),
+      layer('tar', 'Tar brown', '#4b3a2d', 'acrylic', 'airbrush', 4, 15, { mixture: 'tar brown 3:1' }),
+      layer('tar-seal', 'Satin seal', '#b7bfbf', 'varnish', 'airbrush', 3, 90, { mixture: SATIN }),
+      layer('medium', 'Chipping medium', '#7f86c9', 'medium', 'airbrush', 2.5, 20, {
+        coats: 2,
+        zones: ['planks'],
+        mixture: 'chipping medium, undiluted',
+        window: { opensMinutes: 20, closesMinutes: 70, through: 'green' },
+        note: 'Thin, no pools. Cool air only, never heat.',
+      }),
+      layer('green', 'Eel green', '#4d7a62', 'acrylic', 'airbrush', 3, 15, {
+        zones: ['planks'],
+        mixture: 'eel green 3:1',
+        window: { opensMinutes: 15, closesMinutes: 60 },
+      }),
+      layer('chip', 'Lift chips with water', '#8fb0a0', 'work', 'brush', 8, 30, { zones: ['planks'] }),
+      layer('chip-seal', 'Two light seals, hands off', '#b7bfbf', 'varnish', 'airbrush', 1.5, 240, {
+        coats: 2,
+        mixture: SATIN,
+      }),
+      layer('gunwale', 'Gunwale and cleats', '#c7a257', 'acrylic', 'brush', 7, 20, {
+        zones: ['gunwale'],
+        pausable: true,
+      }),
+      layer('number', 'Fair numbers', '#d8ded8', 'setting', 'hand', 6, 60, { zones: ['planks'] }),
+      layer('number-seal', 'Satin over numbers', '#b7bfbf', 'varnish', 'airbrush', 2, 240, {
+        mixture: SATIN,
+      }),
+      layer('wash', 'Dark oil wash', '#3c2f2a', 'enamel', 'brush', 4, 0, {
+        window: { opensMinutes: 40, closesMinutes: 180, preferMinutes: 80 },
+        mixture: 'dark wash, ready-made',
+      }),
+      layer('wipe', 'Wipe the wash', '#6d5d52', 'work', 'hand', 5, 720),
+      layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 2, 60, { mixture: MATT }),
+      layer('bilge', 'Wet bilge', '#a9c3c6', 'varnish', 'brush', 2, 120, { zones: ['bilge'] }),
+    ],
+  );
 }
 
 function lanternMast(): Recipe {
-  return recipe('mast', 'Lantern mast, brass', ['Mast', 'Lantern'], [
-    layer('prime', 'Black primer', '#33373a', 'primer', 'airbrush', 2, 60, { mixture: BLACK_PRIMER }),
-    layer('brass', 'Brass', '#b08a45', 'metal', 'airbrush', 2, 20, { zones: ['lantern'], mixture: 'brass 3:1' }),
-    layer('wood', 'Bleached wood', '#b9a58a', 'acrylic', 'brush', 3, 20, { zones: ['mast'] }),
-    layer('grain', 'Grain, dry-brushed', '#d6c7ae', 'acrylic', 'brush', 2, 10, { zones: ['mast'] }),
-    layer('glow', 'Glow in the panes', '#f0b64a', 'ink', 'brush', 3, 15, { zones: ['lantern'] }),
-    layer('shade', 'Umber shade', '#5a4632', 'acrylic-wash', 'brush', 2, 40),
-    layer('satin', 'Satin coat', '#b7bfbf', 'varnish', 'airbrush', 1.5, 60, { mixture: SATIN }),
-  ]);
+  return recipe(
+    'mast',
+    'Lantern mast, brass',
+    ['Mast', 'Lantern'],
+    [
+      layer('prime', 'Black primer', '#33373a', 'primer', 'airbrush', 2, 60, { mixture: BLACK_PRIMER }),
+      layer('brass', 'Brass', '#b08a45', 'metal', 'airbrush', 2, 20, {
+        zones: ['lantern'],
+        mixture: 'brass 3:1',
+      }),
+      layer('wood', 'Bleached wood', '#b9a58a', 'acrylic', 'brush', 3, 20, { zones: ['mast'] }),
+      layer('grain', 'Grain, dry-brushed', '#d6c7ae', 'acrylic', 'brush', 2, 10, { zones: ['mast'] }),
+      layer('glow', 'Glow in the panes', '#f0b64a', 'ink', 'brush', 3, 15, { zones: ['lantern'] }),
+      layer('shade', 'Umber shade', '#5a4632', 'acrylic-wash', 'brush', 2, 40),
+      layer('satin', 'Satin coat', '#b7bfbf', 'varnish', 'airbrush', 1.5, 60, { mixture: SATIN }),
+    ],
+  );
 }
 
 function heron(): Recipe {
-  return recipe('heron', 'Marsh heron', ['Plumage', 'Legs'], [
-    layer('prime', 'Grey primer', '#8d9294', 'primer', 'airbrush', 2.5, 60, { mixture: GREY_PRIMER }),
-    layer('slate', 'Slate blue', '#5d7386', 'acrylic', 'airbrush', 2.5, 15, { mixture: 'slate blue 4:1' }),
-    layer('breast', 'White breast', '#e9e7de', 'acrylic', 'airbrush', 2, 15, { zones: ['plumage'], mixture: 'warm white 4:1' }),
-    layer('legs', 'Ochre legs and bill', '#c98f3c', 'acrylic', 'brush', 3, 20, { zones: ['legs'] }),
-    layer('stripes', 'Black stripes', '#23272a', 'ink', 'brush', 4, 15, { zones: ['plumage'] }),
-    layer('shade', 'Blue-grey shade', '#3e4c59', 'acrylic-wash', 'brush', 2.5, 40),
-    layer('feathers', 'Feather edges', '#c8d1d6', 'acrylic', 'brush', 6, 15, { zones: ['plumage'], pausable: true }),
-    layer('satin', 'Satin coat', '#b7bfbf', 'varnish', 'airbrush', 1.5, 240, { mixture: SATIN }),
-    layer('streaks', 'Reed streaks', '#6a6a3e', 'oil', 'brush', 2, 0, {
-      window: { opensMinutes: 10, closesMinutes: 120, preferMinutes: 45 },
-      zones: ['legs'],
-      mixture: 'reed oil, thinned',
-    }),
-    layer('draw', 'Draw the streaks out', '#8b8a5e', 'work', 'brush', 2.5, 720, { zones: ['legs'] }),
-    layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 1.2, 60, { mixture: MATT }),
-  ]);
+  return recipe(
+    'heron',
+    'Marsh heron',
+    ['Plumage', 'Legs'],
+    [
+      layer('prime', 'Grey primer', '#8d9294', 'primer', 'airbrush', 2.5, 60, { mixture: GREY_PRIMER }),
+      layer('slate', 'Slate blue', '#5d7386', 'acrylic', 'airbrush', 2.5, 15, { mixture: 'slate blue 4:1' }),
+      layer('breast', 'White breast', '#e9e7de', 'acrylic', 'airbrush', 2, 15, {
+        zones: ['plumage'],
+        mixture: 'warm white 4:1',
+      }),
+      layer('legs', 'Ochre legs and bill', '#c98f3c', 'acrylic', 'brush', 3, 20, { zones: ['legs'] }),
+      layer('stripes', 'Black stripes', '#23272a', 'ink', 'brush', 4, 15, { zones: ['plumage'] }),
+      layer('shade', 'Blue-grey shade', '#3e4c59', 'acrylic-wash', 'brush', 2.5, 40),
+      layer('feathers', 'Feather edges', '#c8d1d6', 'acrylic', 'brush', 6, 15, {
+        zones: ['plumage'],
+        pausable: true,
+      }),
+      layer('satin', 'Satin coat', '#b7bfbf', 'varnish', 'airbrush', 1.5, 240, { mixture: SATIN }),
+      layer('streaks', 'Reed streaks', '#6a6a3e', 'oil', 'brush', 2, 0, {
+        window: { opensMinutes: 10, closesMinutes: 120, preferMinutes: 45 },
+        zones: ['legs'],
+        mixture: 'reed oil, thinned',
+      }),
+      layer('draw', 'Draw the streaks out', '#8b8a5e', 'work', 'brush', 2.5, 720, { zones: ['legs'] }),
+      layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 1.2, 60, { mixture: MATT }),
+    ],
+  );
 }
 
 function rider(): Recipe {
-  return recipe('rider', 'Heron rider', ['Cloak', 'Skin'], [
-    layer('prime', 'Grey primer', '#8d9294', 'primer', 'airbrush', 1.2, 60, { mixture: GREY_PRIMER }),
-    layer('cloak', 'Plum cloak', '#6b3f63', 'acrylic', 'airbrush', 1.2, 15, { zones: ['cloak'], mixture: 'plum 4:1' }),
-    layer('skin', 'Face and hands', '#c08a63', 'acrylic', 'brush', 2, 20, { zones: ['skin'] }),
-    layer('trim', 'Silver trim', '#b9bec2', 'metal', 'brush', 2, 20, { zones: ['cloak'] }),
-    layer('shade', 'Violet shade', '#3f2c42', 'acrylic-wash', 'brush', 1.5, 40),
-    layer('folds', 'Cloak folds', '#9a6a90', 'acrylic', 'brush', 4, 15, { zones: ['cloak'], pausable: true }),
-    layer('eyes', 'Eyes', '#f1ece0', 'pen', 'hand', 1.5, 0, { zones: ['skin'] }),
-    layer('satin', 'Satin coat', '#b7bfbf', 'varnish', 'airbrush', 0.8, 60, { mixture: SATIN }),
-  ]);
+  return recipe(
+    'rider',
+    'Heron rider',
+    ['Cloak', 'Skin'],
+    [
+      layer('prime', 'Grey primer', '#8d9294', 'primer', 'airbrush', 1.2, 60, { mixture: GREY_PRIMER }),
+      layer('cloak', 'Plum cloak', '#6b3f63', 'acrylic', 'airbrush', 1.2, 15, {
+        zones: ['cloak'],
+        mixture: 'plum 4:1',
+      }),
+      layer('skin', 'Face and hands', '#c08a63', 'acrylic', 'brush', 2, 20, { zones: ['skin'] }),
+      layer('trim', 'Silver trim', '#b9bec2', 'metal', 'brush', 2, 20, { zones: ['cloak'] }),
+      layer('shade', 'Violet shade', '#3f2c42', 'acrylic-wash', 'brush', 1.5, 40),
+      layer('folds', 'Cloak folds', '#9a6a90', 'acrylic', 'brush', 4, 15, {
+        zones: ['cloak'],
+        pausable: true,
+      }),
+      layer('eyes', 'Eyes', '#f1ece0', 'pen', 'hand', 1.5, 0, { zones: ['skin'] }),
+      layer('satin', 'Satin coat', '#b7bfbf', 'varnish', 'airbrush', 0.8, 60, { mixture: SATIN }),
+    ],
+  );
 }
 
 /** The large piece: a group of three colours over the medium. */
 function dredgerHull(): Recipe {
-  return recipe('dredger', 'Dredger hull, cream worn to rust', ['Sides', 'Deck', 'Fittings'], [
-    layer('texture', 'Weld and pitting paste', '#7b7468', 'paste', 'hand', 12, 720, { zones: ['sides'] }),
-    layer('prime', 'Black primer', '#33373a', 'primer', 'airbrush', 9, 60, { mixture: BLACK_PRIMER }),
-    layer('rust', 'Rust, three tones', '#8a4b2e', 'acrylic', 'airbrush', 14, 20, { mixture: 'rust brown 3:1' }),
-    layer('rust-seal', 'Clear lacquer', '#aab3b3', 'lacquer', 'airbrush', 7, 120, { mixture: 'clear lacquer 1:1' }),
-    layer('medium', 'Chipping medium', '#7f86c9', 'medium', 'airbrush', 6, 22, {
-      coats: 2,
-      zones: ['sides', 'deck'],
-      mixture: 'chipping medium, undiluted',
-      window: { opensMinutes: 22, closesMinutes: 110, through: 'stripe' },
-      note: 'Normal kind. Two thin coats, no pools in corners; wick them at once.',
-    }),
-    layer('cream', 'Cream', '#e6dcc0', 'acrylic', 'airbrush', 10, 12, { zones: ['sides', 'deck'], mixture: 'cream 3:1' }),
-    layer('cream-light', 'Cream, lighter above', '#f3ecd8', 'acrylic', 'airbrush', 7, 12, { zones: ['sides', 'deck'], mixture: 'cream and white 4:1' }),
-    layer('stripe', 'Faded red stripe', '#b8564a', 'acrylic', 'airbrush', 7, 15, {
-      zones: ['sides'],
-      mixture: 'faded red 4:1',
-      window: { opensMinutes: 15, closesMinutes: 60 },
-      note: 'Loose stencil, no tape: tape tears a live chipping layer.',
-    }),
-    layer('chip', 'Lift chips', '#c9a27c', 'work', 'brush', 25, 30, { zones: ['sides', 'deck'] }),
-    layer('chip-seal', 'Two light seals, hands off', '#b7bfbf', 'varnish', 'airbrush', 4, 240, { coats: 2, mixture: SATIN }),
-    layer('fittings', 'Chains, bollards, lamps', '#3f4649', 'acrylic', 'brush', 32, 20, { zones: ['fittings'], pausable: true }),
-    layer('name', 'Name boards', '#2f4a63', 'setting', 'hand', 14, 60, { zones: ['sides'] }),
-    layer('name-seal', 'Gloss over all', '#c4d2d4', 'varnish', 'airbrush', 6, 300, { mixture: 'gloss varnish 4:1' }),
-    layer('wash', 'Rust-brown pin wash', '#4e2f20', 'enamel', 'brush', 16, 0, {
-      window: { opensMinutes: 45, closesMinutes: 180, preferMinutes: 75 },
-      mixture: 'rust wash, ready-made',
-    }),
-    layer('wipe', 'Wipe the wash', '#7a5a48', 'work', 'hand', 18, 720),
-    layer('streaks', 'Rust streaks', '#9a552f', 'oil', 'brush', 14, 0, {
-      zones: ['sides'],
-      window: { opensMinutes: 15, closesMinutes: 150, preferMinutes: 60 },
-      mixture: 'rust oil, thinned',
-    }),
-    layer('draw', 'Draw the streaks down', '#a8714d', 'work', 'brush', 14, 1440, { zones: ['sides'] }),
-    layer('silt', 'Silt powder', '#8c8064', 'powder', 'hand', 12, 60, { zones: ['deck', 'sides'] }),
-    layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 5, 60, { mixture: MATT }),
-    layer('edges', 'Graphite on worn edges', '#7d8488', 'pen', 'hand', 10, 0, { zones: ['fittings'] }),
-  ]);
+  return recipe(
+    'dredger',
+    'Dredger hull, cream worn to rust',
+    ['Sides', 'Deck', 'Fittings'],
+    [
+      layer('texture', 'Weld and pitting paste', '#7b7468', 'paste', 'hand', 12, 720, { zones: ['sides'] }),
+      layer('prime', 'Black primer', '#33373a', 'primer', 'airbrush', 9, 60, { mixture: BLACK_PRIMER }),
+      layer('rust', 'Rust, three tones', '#8a4b2e', 'acrylic', 'airbrush', 14, 20, {
+        mixture: 'rust brown 3:1',
+      }),
+      layer('rust-seal', 'Clear lacquer', '#aab3b3', 'lacquer', 'airbrush', 7, 120, {
+        mixture: 'clear lacquer 1:1',
+      }),
+      layer('medium', 'Chipping medium', '#7f86c9', 'medium', 'airbrush', 6, 22, {
+        coats: 2,
+        zones: ['sides', 'deck'],
+        mixture: 'chipping medium, undiluted',
+        window: { opensMinutes: 22, closesMinutes: 110, through: 'stripe' },
+        note: 'Normal kind. Two thin coats, no pools in corners; wick them at once.',
+      }),
+      layer('cream', 'Cream', '#e6dcc0', 'acrylic', 'airbrush', 10, 12, {
+        zones: ['sides', 'deck'],
+        mixture: 'cream 3:1',
+      }),
+      layer('cream-light', 'Cream, lighter above', '#f3ecd8', 'acrylic', 'airbrush', 7, 12, {
+        zones: ['sides', 'deck'],
+        mixture: 'cream and white 4:1',
+      }),
+      layer('stripe', 'Faded red stripe', '#b8564a', 'acrylic', 'airbrush', 7, 15, {
+        zones: ['sides'],
+        mixture: 'faded red 4:1',
+        window: { opensMinutes: 15, closesMinutes: 60 },
+        note: 'Loose stencil, no tape: tape tears a live chipping layer.',
+      }),
+      layer('chip', 'Lift chips', '#c9a27c', 'work', 'brush', 25, 30, { zones: ['sides', 'deck'] }),
+      layer('chip-seal', 'Two light seals, hands off', '#b7bfbf', 'varnish', 'airbrush', 4, 240, {
+        coats: 2,
+        mixture: SATIN,
+      }),
+      layer('fittings', 'Chains, bollards, lamps', '#3f4649', 'acrylic', 'brush', 32, 20, {
+        zones: ['fittings'],
+        pausable: true,
+      }),
+      layer('name', 'Name boards', '#2f4a63', 'setting', 'hand', 14, 60, { zones: ['sides'] }),
+      layer('name-seal', 'Gloss over all', '#c4d2d4', 'varnish', 'airbrush', 6, 300, {
+        mixture: 'gloss varnish 4:1',
+      }),
+      layer('wash', 'Rust-brown pin wash', '#4e2f20', 'enamel', 'brush', 16, 0, {
+        window: { opensMinutes: 45, closesMinutes: 180, preferMinutes: 75 },
+        mixture: 'rust wash, ready-made',
+      }),
+      layer('wipe', 'Wipe the wash', '#7a5a48', 'work', 'hand', 18, 720),
+      layer('streaks', 'Rust streaks', '#9a552f', 'oil', 'brush', 14, 0, {
+        zones: ['sides'],
+        window: { opensMinutes: 15, closesMinutes: 150, preferMinutes: 60 },
+        mixture: 'rust oil, thinned',
+      }),
+      layer('draw', 'Draw the streaks down', '#a8714d', 'work', 'brush', 14, 1440, { zones: ['sides'] }),
+      layer('silt', 'Silt powder', '#8c8064', 'powder', 'hand', 12, 60, { zones: ['deck', 'sides'] }),
+      layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 5, 60, { mixture: MATT }),
+      layer('edges', 'Graphite on worn edges', '#7d8488', 'pen', 'hand', 10, 0, { zones: ['fittings'] }),
+    ],
+  );
 }
 
 function dredgerPart(): Recipe {
-  return recipe('dredger-part', 'Dredger deckhouse and arm', ['Plates', 'Works'], [
-    layer('prime', 'Black primer', '#33373a', 'primer', 'airbrush', 5, 60, { mixture: BLACK_PRIMER }),
-    layer('rust', 'Rust, three tones', '#8a4b2e', 'acrylic', 'airbrush', 7, 20, { mixture: 'rust brown 3:1' }),
-    layer('seal', 'Clear lacquer', '#aab3b3', 'lacquer', 'airbrush', 4, 120, { mixture: 'clear lacquer 1:1' }),
-    layer('medium', 'Chipping medium', '#7f86c9', 'medium', 'airbrush', 3, 22, {
-      coats: 2,
-      mixture: 'chipping medium, undiluted',
-      window: { opensMinutes: 22, closesMinutes: 80, through: 'cream' },
-    }),
-    layer('cream', 'Cream', '#e6dcc0', 'acrylic', 'airbrush', 6, 15, {
-      mixture: 'cream 3:1',
-      window: { opensMinutes: 15, closesMinutes: 60 },
-    }),
-    layer('chip', 'Lift chips', '#c9a27c', 'work', 'brush', 12, 30),
-    layer('chip-seal', 'Two light seals, hands off', '#b7bfbf', 'varnish', 'airbrush', 2, 240, { coats: 2, mixture: SATIN }),
-    layer('works', 'Pipes, glass, gears', '#3f4649', 'acrylic', 'brush', 16, 20, { zones: ['works'], pausable: true }),
-    layer('wash', 'Rust-brown pin wash', '#4e2f20', 'enamel', 'brush', 7, 0, {
-      window: { opensMinutes: 45, closesMinutes: 180, preferMinutes: 75 },
-      mixture: 'rust wash, ready-made',
-    }),
-    layer('wipe', 'Wipe the wash', '#7a5a48', 'work', 'hand', 8, 720),
-    layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 3, 60, { mixture: MATT }),
-  ]);
+  return recipe(
+    'dredger-part',
+    'Dredger deckhouse and arm',
+    ['Plates', 'Works'],
+    [
+      layer('prime', 'Black primer', '#33373a', 'primer', 'airbrush', 5, 60, { mixture: BLACK_PRIMER }),
+      layer('rust', 'Rust, three tones', '#8a4b2e', 'acrylic', 'airbrush', 7, 20, {
+        mixture: 'rust brown 3:1',
+      }),
+      layer('seal', 'Clear lacquer', '#aab3b3', 'lacquer', 'airbrush', 4, 120, {
+        mixture: 'clear lacquer 1:1',
+      }),
+      layer('medium', 'Chipping medium', '#7f86c9', 'medium', 'airbrush', 3, 22, {
+        coats: 2,
+        mixture: 'chipping medium, undiluted',
+        window: { opensMinutes: 22, closesMinutes: 80, through: 'cream' },
+      }),
+      layer('cream', 'Cream', '#e6dcc0', 'acrylic', 'airbrush', 6, 15, {
+        mixture: 'cream 3:1',
+        window: { opensMinutes: 15, closesMinutes: 60 },
+      }),
+      layer('chip', 'Lift chips', '#c9a27c', 'work', 'brush', 12, 30),
+      layer('chip-seal', 'Two light seals, hands off', '#b7bfbf', 'varnish', 'airbrush', 2, 240, {
+        coats: 2,
+        mixture: SATIN,
+      }),
+      layer('works', 'Pipes, glass, gears', '#3f4649', 'acrylic', 'brush', 16, 20, {
+        zones: ['works'],
+        pausable: true,
+      }),
+      layer('wash', 'Rust-brown pin wash', '#4e2f20', 'enamel', 'brush', 7, 0, {
+        window: { opensMinutes: 45, closesMinutes: 180, preferMinutes: 75 },
+        mixture: 'rust wash, ready-made',
+      }),
+      layer('wipe', 'Wipe the wash', '#7a5a48', 'work', 'hand', 8, 720),
+      layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 3, 60, { mixture: MATT }),
+    ],
+  );
 }
 
 function stall(): Recipe {
-  return recipe('stall', 'Eel stall', ['Boards', 'Awning'], [
-    layer('prime', 'Grey primer', '#8d9294', 'primer', 'airbrush', 4, 60, { mixture: GREY_PRIMER }),
-    layer('boards', 'Weathered boards', '#9c8f7c', 'acrylic', 'airbrush', 4, 15, { zones: ['boards'], mixture: 'board grey 3:1' }),
-    layer('awning', 'Saffron awning', '#d39b3a', 'acrylic', 'airbrush', 3, 15, { zones: ['awning'], mixture: 'saffron 3:1' }),
-    layer('stripes', 'Awning stripes', '#f0e6cf', 'acrylic', 'brush', 8, 20, { zones: ['awning'], pausable: true }),
-    layer('grain', 'Board grain', '#c9bea9', 'acrylic', 'brush', 3, 10, { zones: ['boards'] }),
-    layer('wares', 'Eels and baskets', '#4f5c5a', 'acrylic', 'brush', 12, 20, { zones: ['boards'], pausable: true }),
-    layer('shade', 'Umber shade', '#5a4632', 'acrylic-wash', 'brush', 4, 40),
-    layer('chips', 'Sponged scuffs', '#d8cdb8', 'acrylic', 'sponge', 3, 10, { zones: ['boards'] }),
-    layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 2, 60, { mixture: MATT }),
-  ]);
+  return recipe(
+    'stall',
+    'Eel stall',
+    ['Boards', 'Awning'],
+    [
+      layer('prime', 'Grey primer', '#8d9294', 'primer', 'airbrush', 4, 60, { mixture: GREY_PRIMER }),
+      layer('boards', 'Weathered boards', '#9c8f7c', 'acrylic', 'airbrush', 4, 15, {
+        zones: ['boards'],
+        mixture: 'board grey 3:1',
+      }),
+      layer('awning', 'Saffron awning', '#d39b3a', 'acrylic', 'airbrush', 3, 15, {
+        zones: ['awning'],
+        mixture: 'saffron 3:1',
+      }),
+      layer('stripes', 'Awning stripes', '#f0e6cf', 'acrylic', 'brush', 8, 20, {
+        zones: ['awning'],
+        pausable: true,
+      }),
+      layer('grain', 'Board grain', '#c9bea9', 'acrylic', 'brush', 3, 10, { zones: ['boards'] }),
+      layer('wares', 'Eels and baskets', '#4f5c5a', 'acrylic', 'brush', 12, 20, {
+        zones: ['boards'],
+        pausable: true,
+      }),
+      layer('shade', 'Umber shade', '#5a4632', 'acrylic-wash', 'brush', 4, 40),
+      layer('chips', 'Sponged scuffs', '#d8cdb8', 'acrylic', 'sponge', 3, 10, { zones: ['boards'] }),
+      layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 2, 60, { mixture: MATT }),
+    ],
+  );
 }
 
 /** Scenery with a poured-water base. */
 function quay(): Recipe {
-  return recipe('quay', 'Quay and fen water', ['Stone', 'Water'], [
-    layer('ground', 'Ground and pebbles', '#6a5c48', 'paste', 'hand', 18, 720),
-    layer('prime', 'Black primer', '#33373a', 'primer', 'airbrush', 7, 60, { mixture: BLACK_PRIMER }),
-    layer('stone', 'Stone grey', '#8b8f8a', 'acrylic', 'airbrush', 7, 15, { zones: ['stone'], mixture: 'stone grey 3:1' }),
-    layer('bed', 'Green water bed', '#38513f', 'acrylic', 'airbrush', 6, 15, { zones: ['water'], mixture: 'bed green 3:1' }),
-    layer('dry', 'Stone edges, dry-brushed', '#c3c6bf', 'acrylic', 'brush', 6, 10, { zones: ['stone'] }),
-    layer('moss', 'Moss and stains', '#5b6b3a', 'acrylic-wash', 'brush', 7, 40, { zones: ['stone'] }),
-    layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 4, 240, { mixture: MATT }),
-    layer('pour1', 'First pour, under 3 mm', '#7fa6a0', 'water', 'pour', 10, 1440, { zones: ['water'], note: 'Level table, dust cover, no draught.' }),
-    layer('pour2', 'Second pour, under 3 mm', '#8fb6b0', 'water', 'pour', 10, 1440, { zones: ['water'], note: 'Only over the first when it is clear all through.' }),
-    layer('reeds', 'Reeds and lilies', '#a7a455', 'work', 'hand', 15, 60),
-  ]);
+  return recipe(
+    'quay',
+    'Quay and fen water',
+    ['Stone', 'Water'],
+    [
+      layer('ground', 'Ground and pebbles', '#6a5c48', 'paste', 'hand', 18, 720),
+      layer('prime', 'Black primer', '#33373a', 'primer', 'airbrush', 7, 60, { mixture: BLACK_PRIMER }),
+      layer('stone', 'Stone grey', '#8b8f8a', 'acrylic', 'airbrush', 7, 15, {
+        zones: ['stone'],
+        mixture: 'stone grey 3:1',
+      }),
+      layer('bed', 'Green water bed', '#38513f', 'acrylic', 'airbrush', 6, 15, {
+        zones: ['water'],
+        mixture: 'bed green 3:1',
+      }),
+      layer('dry', 'Stone edges, dry-brushed', '#c3c6bf', 'acrylic', 'brush', 6, 10, { zones: ['stone'] }),
+      layer('moss', 'Moss and stains', '#5b6b3a', 'acrylic-wash', 'brush', 7, 40, { zones: ['stone'] }),
+      layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 4, 240, { mixture: MATT }),
+      layer('pour1', 'First pour, under 3 mm', '#7fa6a0', 'water', 'pour', 10, 1440, {
+        zones: ['water'],
+        note: 'Level table, dust cover, no draught.',
+      }),
+      layer('pour2', 'Second pour, under 3 mm', '#8fb6b0', 'water', 'pour', 10, 1440, {
+        zones: ['water'],
+        note: 'Only over the first when it is clear all through.',
+      }),
+      layer('reeds', 'Reeds and lilies', '#a7a455', 'work', 'hand', 15, 60),
+    ],
+  );
 }
 
 function piece(id: string, name: string, recipeId: string, extra: Partial<Piece> = {}): Piece {
@@ -276,7 +438,14 @@ function piece(id: string, name: string, recipeId: string, extra: Partial<Piece>
 }
 
 function units(monday: LocalDate): Unit[] {
-  const unit = (id: string, name: string, day: number, time: string, importance: number, pieces: Piece[]): Unit => ({
+  const unit = (
+    id: string,
+    name: string,
+    day: number,
+    time: string,
+    importance: number,
+    pieces: Piece[],
+  ): Unit => ({
     id,
     name,
     table: `${addDays(monday, day)}T${time}`,
@@ -287,18 +456,41 @@ function units(monday: LocalDate): Unit[] {
   const trays = ['Cutters, tray 1', 'Cutters, tray 2', 'Lamp lighters, tray 3'];
   const six = [1, 2, 3, 4, 5, 6];
   return [
-    unit('folk', 'Reed folk', 12, '13:00', 3, trays.map((n, k) => piece(`folk${k + 1}`, n, 'reed-folk', { count: 6, places: 2 }))),
-    unit('herons', 'Heron riders', 15, '19:00', 3, six.flatMap((n) => [
-      piece(`heron${n}`, `Heron ${n}`, 'heron', { places: 1 }),
-      piece(`rider${n}`, `Rider ${n}`, 'rider', { joins: { piece: `heron${n}`, layer: 'matt' } }),
-    ])),
-    unit('punts', 'Lantern punts', 18, '19:00', 4, six.flatMap((n) => [
-      piece(`punt${n}`, `Punt ${n}`, 'punt', { places: 2 }),
-      piece(`mast${n}`, `Mast ${n}`, 'mast', { joins: { piece: `punt${n}`, layer: 'bilge' } }),
-    ])),
+    unit(
+      'folk',
+      'Reed folk',
+      12,
+      '13:00',
+      3,
+      trays.map((n, k) => piece(`folk${k + 1}`, n, 'reed-folk', { count: 6, places: 2 })),
+    ),
+    unit(
+      'herons',
+      'Heron riders',
+      15,
+      '19:00',
+      3,
+      six.flatMap((n) => [
+        piece(`heron${n}`, `Heron ${n}`, 'heron', { places: 1 }),
+        piece(`rider${n}`, `Rider ${n}`, 'rider', { joins: { piece: `heron${n}`, layer: 'matt' } }),
+      ]),
+    ),
+    unit(
+      'punts',
+      'Lantern punts',
+      18,
+      '19:00',
+      4,
+      six.flatMap((n) => [
+        piece(`punt${n}`, `Punt ${n}`, 'punt', { places: 2 }),
+        piece(`mast${n}`, `Mast ${n}`, 'mast', { joins: { piece: `punt${n}`, layer: 'bilge' } }),
+      ]),
+    ),
     unit('market', 'Eel market', 20, '13:00', 2, [
       piece('quay', 'Quay', 'quay', { places: 4 }),
-      ...['Smoke stall', 'Net stall', 'Lamp stall', 'Basket stall'].map((n, k) => piece(`stall${k + 1}`, n, 'stall', { joins: { piece: 'quay', layer: 'reeds' } })),
+      ...['Smoke stall', 'Net stall', 'Lamp stall', 'Basket stall'].map((n, k) =>
+        piece(`stall${k + 1}`, n, 'stall', { joins: { piece: 'quay', layer: 'reeds' } }),
+      ),
     ]),
     unit('patience', 'Dredger “Old Patience”', 21, '19:00', 5, [
       piece('hull', 'Hull', 'dredger', { places: 4 }),

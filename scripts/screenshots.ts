@@ -21,7 +21,10 @@ const SHOTS: readonly Shot[] = [
     name: 'plan-pieces',
     path: '/plan',
     act: async (page) => {
-      await page.getByRole('button', { name: /Dredger/ }).first().click();
+      await page
+        .getByRole('button', { name: /Dredger/ })
+        .first()
+        .click();
       await choose(page, 'hull.medium');
       await page.getByRole('region', { name: 'The plan' }).evaluate((e) => (e.scrollTop = 9999));
     },
@@ -54,7 +57,11 @@ const browser = await chromium.launch(CHROMIUM);
 try {
   for (const shot of SHOTS) {
     if (wanted.length > 0 && !wanted.includes(shot.name)) continue;
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block', locale: 'en-GB' });
+    const context = await browser.newContext({
+      viewport: { width: 1280, height: 800 },
+      serviceWorkers: 'block',
+      locale: 'en-GB',
+    });
     const page = await context.newPage();
     page.on('console', (m) => (m.type() === 'error' ? console.log(shot.name, m.text()) : undefined));
     page.on('pageerror', (e) => console.log(shot.name, e.message));

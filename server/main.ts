@@ -14,7 +14,9 @@ const server = createApp(new URL('../dist/web/', import.meta.url)).listen(port, 
   process.stdout.write(`Patient Muster is at http://127.0.0.1:${shown}/\n`);
 });
 server.on('error', (error) => {
-  process.stderr.write(`The server could not start: ${error.message}\nIs another program using port ${port}? Set PORT to a free one.\n`);
+  process.stderr.write(
+    `The server could not start: ${error.message}\nIs another program using port ${port}? Set PORT to a free one.\n`,
+  );
   process.exit(1);
 });
 for (const signal of ['SIGINT', 'SIGTERM'] as const)

@@ -31,7 +31,8 @@ export class BenchView {
 
   protected readonly airs = computed(() => {
     const { day, night } = this.bench().climate;
-    const words = (rate: number): string => (rate >= 1 ? `${rate.toFixed(1)} × as fast` : `${(1 / rate).toFixed(1)} × as slow`);
+    const words = (rate: number): string =>
+      rate >= 1 ? `${rate.toFixed(1)} × as fast` : `${(1 / rate).toFixed(1)} × as slow`;
     return [
       { key: 'day' as const, title: 'By day', air: day },
       { key: 'night' as const, title: 'By night', air: night },
@@ -52,7 +53,9 @@ export class BenchView {
       .sort((a, b) => a.from.localeCompare(b.from));
   }
 
-  protected readonly exceptions = computed(() => [...this.bench().exceptions].sort((a, b) => a.date.localeCompare(b.date)));
+  protected readonly exceptions = computed(() =>
+    [...this.bench().exceptions].sort((a, b) => a.date.localeCompare(b.date)),
+  );
 
   protected dayOf(date: string): string {
     return DAYS[weekdayOf(date) - 1]!;
@@ -80,11 +83,17 @@ export class BenchView {
 
   protected addPerson(): void {
     const { people } = this.bench();
-    this.set({ people: [...people, { id: this.newId(), name: `Hands ${people.length + 1}` }] }, 'person added');
+    this.set(
+      { people: [...people, { id: this.newId(), name: `Hands ${people.length + 1}` }] },
+      'person added',
+    );
   }
 
   protected renamePerson(id: string, name: string): void {
-    this.set({ people: this.bench().people.map((p) => (p.id === id ? { ...p, name } : p)) }, 'person renamed');
+    this.set(
+      { people: this.bench().people.map((p) => (p.id === id ? { ...p, name } : p)) },
+      'person renamed',
+    );
   }
 
   protected removePerson(id: string): void {
@@ -93,12 +102,22 @@ export class BenchView {
 
   protected addSession(weekday: number): void {
     const last = this.sessionsOfDay(weekday).at(-1);
-    const [from, to] = !last ? ['19:30', '22:00'] : last.to < '22:00' ? [last.to, '22:00'] : ['09:00', '11:00'];
-    this.set({ weekly: [...this.bench().weekly, { id: this.newId(), weekday, from: from!, to: to! }] }, 'session added');
+    const [from, to] = !last
+      ? ['19:30', '22:00']
+      : last.to < '22:00'
+        ? [last.to, '22:00']
+        : ['09:00', '11:00'];
+    this.set(
+      { weekly: [...this.bench().weekly, { id: this.newId(), weekday, from: from!, to: to! }] },
+      'session added',
+    );
   }
 
   protected setSession(id: string, part: Partial<Weekly>): void {
-    this.set({ weekly: this.bench().weekly.map((w) => (w.id === id ? { ...w, ...part } : w)) }, 'session moved');
+    this.set(
+      { weekly: this.bench().weekly.map((w) => (w.id === id ? { ...w, ...part } : w)) },
+      'session moved',
+    );
   }
 
   protected removeSession(id: string): void {
@@ -112,19 +131,34 @@ export class BenchView {
     const taken = new Set(muster.bench.exceptions.map((e) => e.date));
     let date = originOf(muster);
     while (taken.has(date)) date = addDays(date, 1);
-    this.set({ exceptions: [...muster.bench.exceptions, { id: this.newId(), date, sessions: [] }] }, 'exception added');
+    this.set(
+      { exceptions: [...muster.bench.exceptions, { id: this.newId(), date, sessions: [] }] },
+      'exception added',
+    );
   }
 
   protected setException(id: string, part: Partial<BenchException>, what: string): void {
     this.set({ exceptions: this.bench().exceptions.map((e) => (e.id === id ? { ...e, ...part } : e)) }, what);
   }
 
-  protected setExceptionSession(e: BenchException, index: number, part: { from?: string; to?: string }): void {
-    this.setException(e.id, { sessions: e.sessions.map((s, k) => (k === index ? { ...s, ...part } : s)) }, 'exception changed');
+  protected setExceptionSession(
+    e: BenchException,
+    index: number,
+    part: { from?: string; to?: string },
+  ): void {
+    this.setException(
+      e.id,
+      { sessions: e.sessions.map((s, k) => (k === index ? { ...s, ...part } : s)) },
+      'exception changed',
+    );
   }
 
   protected addExceptionSession(e: BenchException): void {
-    this.setException(e.id, { sessions: [...e.sessions, { from: '10:00', to: '12:00' }] }, 'exception changed');
+    this.setException(
+      e.id,
+      { sessions: [...e.sessions, { from: '10:00', to: '12:00' }] },
+      'exception changed',
+    );
   }
 
   protected removeExceptionSession(e: BenchException, index: number): void {

@@ -65,7 +65,10 @@ export class Database {
       await this.db.settings.put({ key: 'current', value: String(id) });
       const count = await this.db.states.count();
       if (count > HISTORY) {
-        const oldest = await this.db.states.orderBy('id').limit(count - HISTORY).primaryKeys();
+        const oldest = await this.db.states
+          .orderBy('id')
+          .limit(count - HISTORY)
+          .primaryKeys();
         await this.db.states.bulkDelete(oldest);
       }
       return { ...state, id };

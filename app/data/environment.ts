@@ -5,4 +5,6 @@ import { InjectionToken } from '@angular/core';
 export const NOW = new InjectionToken<() => Date>('now', { factory: () => () => new Date() });
 
 /** A new id each time. */
-export const NEW_ID = new InjectionToken<() => string>('new id', { factory: () => () => crypto.randomUUID() });
+export const NEW_ID = new InjectionToken<() => string>('new id', {
+  factory: () => () => crypto.randomUUID(),
+});

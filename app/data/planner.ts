@@ -8,7 +8,8 @@ import type { FromPlanner, ToPlanner } from '../workers/protocol';
 import { Database } from './database';
 import { MusterStore } from './musterStore';
 
-export type PlannerState = 'waiting' | 'planning' | 'planned' | 'stopped' | 'impossible' | 'faulty' | 'failed';
+export type PlannerState =
+  'waiting' | 'planning' | 'planned' | 'stopped' | 'impossible' | 'faulty' | 'failed';
 
 /** Long enough for the demo to settle, short enough to watch. */
 const SECONDS = 8;
@@ -128,7 +129,11 @@ export class Planner {
         if (data.kind === 'done' || data.kind === 'failed') subscriber.complete();
       });
       worker.addEventListener('error', (event) => {
-        subscriber.next({ kind: 'failed', run, message: event.message || 'The planning worker could not start.' });
+        subscriber.next({
+          kind: 'failed',
+          run,
+          message: event.message || 'The planning worker could not start.',
+        });
         subscriber.complete();
       });
       say({ kind: 'plan', run, ...order });
@@ -163,7 +168,9 @@ export class Planner {
         }
         if (said.solution.status === 'unknown') {
           this.state.set('failed');
-          this.problem.set('No plan was found in this time, and none was proved impossible. Search longer, add sessions, or widen a window.');
+          this.problem.set(
+            'No plan was found in this time, and none was proved impossible. Search longer, add sessions, or widen a window.',
+          );
           return;
         }
         this.takeSolution(order.muster, said.solution);
@@ -176,7 +183,9 @@ export class Planner {
   private takeSolution(muster: Muster, solution: Solution): void {
     const before = this.result();
     const isWorse =
-      before?.muster === muster && before.solution.cost !== null && (solution.cost?.total ?? Infinity) > before.solution.cost.total;
+      before?.muster === muster &&
+      before.solution.cost !== null &&
+      (solution.cost?.total ?? Infinity) > before.solution.cost.total;
     if (solution.status !== 'infeasible' && !isWorse) this.result.set({ muster, solution });
   }
 

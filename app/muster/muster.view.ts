@@ -3,7 +3,17 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { map } from 'rxjs';
 import { MusterFileError, readMuster, writeMuster } from '#core/exchange';
-import { dateTimeAfter, duplicatedUnit, minutesSince, originOf, withoutUnit, withUnit, type Muster, type Recipe, type Unit } from '#core/muster';
+import {
+  dateTimeAfter,
+  duplicatedUnit,
+  minutesSince,
+  originOf,
+  withoutUnit,
+  withUnit,
+  type Muster,
+  type Recipe,
+  type Unit,
+} from '#core/muster';
 import { dayName, duration, type PlanUnit } from '#core/plan';
 import { NEW_ID } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
@@ -35,13 +45,19 @@ export class MusterView {
   protected readonly units = computed(() =>
     [...this.muster().units].sort((a, b) => a.table.localeCompare(b.table) || a.name.localeCompare(b.name)),
   );
-  private readonly chosenId = toSignal(this.route.queryParamMap.pipe(map((q) => q.get('unit'))), { initialValue: null });
-  protected readonly chosen = computed(() => this.muster().units.find((u) => u.id === this.chosenId()) ?? null);
+  private readonly chosenId = toSignal(this.route.queryParamMap.pipe(map((q) => q.get('unit'))), {
+    initialValue: null,
+  });
+  protected readonly chosen = computed(
+    () => this.muster().units.find((u) => u.id === this.chosenId()) ?? null,
+  );
   protected readonly chosenFindings = computed(() =>
     this.store.findings().filter((f) => f.place.view === 'muster' && f.place.unit === this.chosenId()),
   );
   protected readonly fileFaults = signal<readonly { path: string; text: string }[]>([]);
-  private readonly planUnits = computed(() => new Map(this.planner.plan()?.units.map((u) => [u.id, u]) ?? []));
+  private readonly planUnits = computed(
+    () => new Map(this.planner.plan()?.units.map((u) => [u.id, u]) ?? []),
+  );
 
   protected choose(unit: string | null): void {
     void this.router.navigate([], { relativeTo: this.route, queryParams: { unit } });
@@ -60,7 +76,13 @@ export class MusterView {
     if (!planned) return null;
     if (planned.lateMinutes > 0) return { text: `late by ${duration(planned.lateMinutes)}`, late: true };
     const n = planned.spareSessions;
-    return { text: n > 0 ? `${n} ${n === 1 ? 'session' : 'sessions'} to spare` : `${duration(planned.spareMinutes)} to spare`, late: false };
+    return {
+      text:
+        n > 0
+          ? `${n} ${n === 1 ? 'session' : 'sessions'} to spare`
+          : `${duration(planned.spareMinutes)} to spare`,
+      late: false,
+    };
   }
 
   /** `Tue 16 Mar, 19:00` */
@@ -81,7 +103,14 @@ export class MusterView {
       readyFrom: null,
       importance: 3,
       pieces: [
-        { id: this.newId(), name: 'Piece 1', recipe: muster.recipes[0]?.id ?? null, count: 1, places: 1, joins: null },
+        {
+          id: this.newId(),
+          name: 'Piece 1',
+          recipe: muster.recipes[0]?.id ?? null,
+          count: 1,
+          places: 1,
+          joins: null,
+        },
       ],
     };
     this.store.change('Unit added', (m) => withUnit(m, unit));
@@ -93,7 +122,9 @@ export class MusterView {
   }
 
   protected duplicate(unit: Unit, copies: number): void {
-    this.store.remove(`${unit.name} copied ${copies} ×`, (m) => duplicatedUnit(m, unit.id, copies, this.newId));
+    this.store.remove(`${unit.name} copied ${copies} ×`, (m) =>
+      duplicatedUnit(m, unit.id, copies, this.newId),
+    );
   }
 
   protected delete(unit: Unit): void {
@@ -125,7 +156,9 @@ export class MusterView {
       this.choose(null);
     } catch (error) {
       this.fileFaults.set(
-        error instanceof MusterFileError ? error.faults : [{ path: file.name, text: `can’t be read: ${String(error)}` }],
+        error instanceof MusterFileError
+          ? error.faults
+          : [{ path: file.name, text: `can’t be read: ${String(error)}` }],
       );
       this.notices.tell(`${file.name} was not brought in; everything is as it was.`);
     }

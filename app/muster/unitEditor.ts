@@ -13,7 +13,12 @@ import { TextField } from '../ui/textField';
     @let u = unit();
     <div class="flex flex-col gap-3">
       <pm-text label="Unit" [value]="u.name" (valueChange)="set({ name: $event }, 'renamed')" />
-      <pm-text label="On the table" type="datetime-local" [value]="u.table" (valueChange)="set({ table: $event.slice(0, 16) }, 'table date')" />
+      <pm-text
+        label="On the table"
+        type="datetime-local"
+        [value]="u.table"
+        (valueChange)="set({ table: $event.slice(0, 16) }, 'table date')"
+      />
       <pm-text
         label="Cleaned and assembled from (empty: already)"
         type="datetime-local"
@@ -21,7 +26,15 @@ import { TextField } from '../ui/textField';
         [value]="u.readyFrom ?? ''"
         (valueChange)="set({ readyFrom: $event === '' ? null : $event.slice(0, 16) }, 'ready from')"
       />
-      <pm-number label="How much it matters" unit="of 5" [value]="u.importance" [min]="1" [max]="5" [whole]="true" (valueChange)="set({ importance: $event! }, 'importance')" />
+      <pm-number
+        label="How much it matters"
+        unit="of 5"
+        [value]="u.importance"
+        [min]="1"
+        [max]="5"
+        [whole]="true"
+        (valueChange)="set({ importance: $event! }, 'importance')"
+      />
     </div>
 
     <h3 class="mt-5 mb-2 text-[1.1rem]">Pieces</h3>
@@ -31,13 +44,23 @@ import { TextField } from '../ui/textField';
           <details>
             <summary class="cursor-pointer p-3">
               <strong>{{ p.name }}</strong>
-              <span class="text-mute"> · {{ p.count > 1 ? p.count + ' figures · ' : '' }}{{ recipeName(p) }}</span>
+              <span class="text-mute">
+                · {{ p.count > 1 ? p.count + ' figures · ' : '' }}{{ recipeName(p) }}</span
+              >
             </summary>
             <div class="flex flex-col gap-3 px-3 pb-3">
-              <pm-text label="Piece or tray" [value]="p.name" (valueChange)="setPiece(p, { name: $event }, 'piece renamed')" />
+              <pm-text
+                label="Piece or tray"
+                [value]="p.name"
+                (valueChange)="setPiece(p, { name: $event }, 'piece renamed')"
+              />
               <div>
                 <label class="label" [for]="'recipe-' + p.id">Recipe</label>
-                <select class="field" [id]="'recipe-' + p.id" (change)="setPiece(p, { recipe: $any($event.target).value || null }, 'recipe chosen')">
+                <select
+                  class="field"
+                  [id]="'recipe-' + p.id"
+                  (change)="setPiece(p, { recipe: $any($event.target).value || null }, 'recipe chosen')"
+                >
                   <option value="" [selected]="p.recipe === null">none yet</option>
                   @for (r of recipes(); track r.id) {
                     <option [value]="r.id" [selected]="r.id === p.recipe">{{ r.name }}</option>
@@ -45,21 +68,48 @@ import { TextField } from '../ui/textField';
                 </select>
               </div>
               <div class="flex gap-4">
-                <pm-number label="Figures on the tray" [value]="p.count" [min]="1" [max]="500" [whole]="true" (valueChange)="setPiece(p, { count: $event! }, 'figures on a tray')" />
-                <pm-number label="Rack places" [value]="p.places" [min]="0" [max]="1000" [whole]="true" (valueChange)="setPiece(p, { places: $event! }, 'rack places')" />
+                <pm-number
+                  label="Figures on the tray"
+                  [value]="p.count"
+                  [min]="1"
+                  [max]="500"
+                  [whole]="true"
+                  (valueChange)="setPiece(p, { count: $event! }, 'figures on a tray')"
+                />
+                <pm-number
+                  label="Rack places"
+                  [value]="p.places"
+                  [min]="0"
+                  [max]="1000"
+                  [whole]="true"
+                  (valueChange)="setPiece(p, { places: $event! }, 'rack places')"
+                />
               </div>
               <div>
                 <label class="label" [for]="'joins-' + p.id">Is joined on before</label>
                 <select class="field" [id]="'joins-' + p.id" (change)="join(p, $any($event.target).value)">
                   <option value="" [selected]="p.joins === null">joins nothing: a piece of its own</option>
                   @for (h of hosts(p); track h.key) {
-                    <option [value]="h.key" [selected]="p.joins?.piece === h.piece && p.joins?.layer === h.layer">{{ h.text }}</option>
+                    <option
+                      [value]="h.key"
+                      [selected]="p.joins?.piece === h.piece && p.joins?.layer === h.layer"
+                    >
+                      {{ h.text }}
+                    </option>
                   }
                 </select>
               </div>
               <div class="flex flex-wrap items-end gap-2">
                 <label class="text-[0.9rem] text-mute" [for]="'copies-' + p.id">copies</label>
-                <input #n class="field max-w-20" type="number" min="1" max="50" value="1" [id]="'copies-' + p.id" />
+                <input
+                  #n
+                  class="field max-w-20"
+                  type="number"
+                  min="1"
+                  max="50"
+                  value="1"
+                  [id]="'copies-' + p.id"
+                />
                 <button type="button" class="btn btn-small" (click)="copyPiece(p, n.value)">Duplicate</button>
                 <span class="grow"></span>
                 <button type="button" class="btn btn-small" (click)="removePiece(p)">Delete piece</button>
@@ -74,7 +124,9 @@ import { TextField } from '../ui/textField';
     <div class="mt-5 flex flex-wrap items-end gap-2 border-t border-line pt-4">
       <label class="text-[0.9rem] text-mute" for="unit-copies">copies</label>
       <input #copies id="unit-copies" class="field max-w-20" type="number" min="1" max="50" value="1" />
-      <button type="button" class="btn btn-small" (click)="duplicate.emit(within(copies.value))">Duplicate unit</button>
+      <button type="button" class="btn btn-small" (click)="duplicate.emit(within(copies.value))">
+        Duplicate unit
+      </button>
       <span class="grow"></span>
       <button type="button" class="btn btn-small" (click)="deleted.emit()">Delete unit</button>
     </div>
@@ -127,7 +179,10 @@ export class UnitEditor {
 
   protected copyPiece(piece: Piece, copies: string): void {
     const n = this.within(copies);
-    this.changed.emit({ unit: duplicatedPiece(this.unit(), piece.id, n, this.newId), what: `${piece.name} copied ${n} ×` });
+    this.changed.emit({
+      unit: duplicatedPiece(this.unit(), piece.id, n, this.newId),
+      what: `${piece.name} copied ${n} ×`,
+    });
   }
 
   protected removePiece(piece: Piece): void {

@@ -74,7 +74,8 @@ export class PlanView {
     const axis = this.axis();
     if (!plan || !axis || plan.sessions.length === 0) return null;
     const minute = minutesSince(plan.origin, localDateTime(this.now()));
-    const inside = minute >= plan.sessions[0]!.start && minute <= plan.sessions[plan.sessions.length - 1]!.end;
+    const inside =
+      minute >= plan.sessions[0]!.start && minute <= plan.sessions[plan.sessions.length - 1]!.end;
     return inside ? { x: axis.xOf(minute), text: `now ${clockTime(plan.origin, minute)}` } : null;
   });
 
@@ -87,7 +88,11 @@ export class PlanView {
     const plan = this.plan();
     if (!plan) return null;
     const late = plan.units.filter((u) => u.lateMinutes > 0);
-    if (late.length === 0) return { ok: true, text: plan.units.length === 1 ? 'on time' : `all ${plan.units.length} units on time` };
+    if (late.length === 0)
+      return {
+        ok: true,
+        text: plan.units.length === 1 ? 'on time' : `all ${plan.units.length} units on time`,
+      };
     const worst = late.reduce((a, b) => (a.lateMinutes > b.lateMinutes ? a : b));
     return {
       ok: false,
@@ -122,9 +127,11 @@ export class PlanView {
       const box = this.scroller()?.nativeElement;
       if (!step || !axis || !box) return;
       const x = axis.xOf(step.start);
-      if (x < box.scrollLeft || x > box.scrollLeft + box.clientWidth - 260) box.scrollLeft = Math.max(0, x - 120);
+      if (x < box.scrollLeft || x > box.scrollLeft + box.clientWidth - 260)
+        box.scrollLeft = Math.max(0, x - 120);
       const row =
-        this.rows().find((r) => r.piece?.id === step.piece.id) ?? this.rows().find((r) => r.unit.id === step.unit.id);
+        this.rows().find((r) => r.piece?.id === step.piece.id) ??
+        this.rows().find((r) => r.unit.id === step.unit.id);
       // The card opens with the choice and takes room, so the row is placed after it is drawn.
       if (row) setTimeout(() => keepInSight(box, row.y, row.height));
     });
@@ -137,7 +144,9 @@ export class PlanView {
   protected spare(unit: PlanUnit): string {
     if (unit.lateMinutes > 0) return `late by ${duration(unit.lateMinutes)}`;
     const n = unit.spareSessions;
-    return n === 0 ? `${duration(unit.spareMinutes)} to spare` : `${n} ${n === 1 ? 'session' : 'sessions'} to spare`;
+    return n === 0
+      ? `${duration(unit.spareMinutes)} to spare`
+      : `${n} ${n === 1 ? 'session' : 'sessions'} to spare`;
   }
 
   protected toggle(unit: string): void {
@@ -163,7 +172,8 @@ export class PlanView {
     const at = order.findIndex((s) => s.id === this.selectedId());
     const step = order[at];
     const sameUnit = (k: number): PlanStep | undefined => {
-      for (let i = at + k; i >= 0 && i < order.length; i += k) if (order[i]!.unit.id === step?.unit.id) return order[i];
+      for (let i = at + k; i >= 0 && i < order.length; i += k)
+        if (order[i]!.unit.id === step?.unit.id) return order[i];
       return undefined;
     };
     const next =
@@ -190,7 +200,8 @@ export class PlanView {
   protected saveCalendar(): void {
     const plan = this.plan();
     const name = this.store.muster()?.name;
-    if (plan && name) download(`${fileName(name)}.ics`, 'text/calendar', writeCalendar(plan, name, this.now()));
+    if (plan && name)
+      download(`${fileName(name)}.ics`, 'text/calendar', writeCalendar(plan, name, this.now()));
   }
 
   protected saveCsv(): void {
@@ -205,5 +216,6 @@ const HEAD = 76;
 
 function keepInSight(box: HTMLElement, y: number, height: number): void {
   if (y < box.scrollTop) box.scrollTop = y;
-  else if (y + height + HEAD > box.scrollTop + box.clientHeight) box.scrollTop = y + height + HEAD - box.clientHeight;
+  else if (y + height + HEAD > box.scrollTop + box.clientHeight)
+    box.scrollTop = y + height + HEAD - box.clientHeight;
 }

@@ -13,7 +13,12 @@ export interface Block {
   readonly tide: TidePaths;
   readonly label: string | null;
   readonly labelLevel: 0 | 1;
-  readonly gate: { readonly opens: number; readonly closes: number; readonly isSoft: boolean; readonly text: string } | null;
+  readonly gate: {
+    readonly opens: number;
+    readonly closes: number;
+    readonly isSoft: boolean;
+    readonly text: string;
+  } | null;
 }
 
 export interface Row {
@@ -44,11 +49,22 @@ export function rowsOf(plan: Plan, axis: TimeAxis, open: ReadonlySet<string>): R
     const base = height - FOOT;
     const tideHeight = piece ? 24 : 34;
     const key = piece ? `${unit.id}/${piece.id}` : unit.id;
-    rows.push({ key, unit, piece, y, height, base, tideHeight, blocks: blocksOf(steps, axis, base, tideHeight, withGates) });
+    rows.push({
+      key,
+      unit,
+      piece,
+      y,
+      height,
+      base,
+      tideHeight,
+      blocks: blocksOf(steps, axis, base, tideHeight, withGates),
+    });
     y += height;
   };
   for (const unit of plan.units) {
-    const steps = [...plan.steps.values()].filter((s) => s.unit.id === unit.id).sort((a, b) => a.start - b.start);
+    const steps = [...plan.steps.values()]
+      .filter((s) => s.unit.id === unit.id)
+      .sort((a, b) => a.start - b.start);
     const isOpen = open.has(unit.id);
     add(unit, null, steps, false);
     if (!isOpen) continue;
@@ -126,6 +142,7 @@ export function gateOf(step: PlanStep, axis: TimeAxis): Block['gate'] {
     opens: axis.xOf(gate.opens),
     closes: axis.xOf(shut),
     isSoft: gate.closes === null,
-    text: closes < 60 || closes % 60 !== 0 ? `${opens}–${closes} min` : `${duration(opens)}–${duration(closes)}`,
+    text:
+      closes < 60 || closes % 60 !== 0 ? `${opens}–${closes} min` : `${duration(opens)}–${duration(closes)}`,
   };
 }

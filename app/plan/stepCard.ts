@@ -7,12 +7,19 @@ import { clockTime, dayName, duration, moment, type Plan, type PlanStep, type Wh
   selector: 'pm-step-card',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <section class="max-h-[38vh] overflow-auto border-t-2 border-line bg-raised px-5 py-2.5 text-[0.95rem]" aria-live="polite" aria-label="The chosen step">
+    <section
+      class="max-h-[38vh] overflow-auto border-t-2 border-line bg-raised px-5 py-2.5 text-[0.95rem]"
+      aria-live="polite"
+      aria-label="The chosen step"
+    >
       @if (step(); as s) {
         <div class="grid gap-x-6 gap-y-2 md:grid-cols-[minmax(0,1fr)_minmax(0,1.7fr)_minmax(0,1fr)]">
           <div>
             <h2 class="flex items-center gap-2 text-[1.2rem]">
-              <span class="inline-block h-4 w-4 shrink-0 rounded-sm border border-line" [style.background]="s.layer.colour"></span
+              <span
+                class="inline-block h-4 w-4 shrink-0 rounded-sm border border-line"
+                [style.background]="s.layer.colour"
+              ></span
               >{{ s.layer.name }}
             </h2>
             <p class="text-mute">{{ s.piece.name }} · {{ s.unit.name }}</p>
@@ -27,7 +34,9 @@ import { clockTime, dayName, duration, moment, type Plan, type PlanStep, type Wh
                   <li>
                     {{ r.text }}
                     @if (r.step; as other) {
-                      <button type="button" class="text-lamp underline" (click)="choose.emit(other)">show</button>
+                      <button type="button" class="text-lamp underline" (click)="choose.emit(other)">
+                        show
+                      </button>
                     }
                   </li>
                 } @empty {
@@ -50,12 +59,14 @@ import { clockTime, dayName, duration, moment, type Plan, type PlanStep, type Wh
         </div>
         @if (cautions().length > 0) {
           <p class="mt-1.5 border-t border-line pt-1.5 text-[0.9rem]">
-            <strong class="text-shut">Care.</strong> {{ cautions().join(' ') }} <span class="text-mute">{{ defer }}</span>
+            <strong class="text-shut">Care.</strong> {{ cautions().join(' ') }}
+            <span class="text-mute">{{ defer }}</span>
           </p>
         }
       } @else {
         <p class="text-mute">
-          Pick a step to see why it is then and not sooner. Arrow keys walk from step to step; up and down stay in the unit.
+          Pick a step to see why it is then and not sooner. Arrow keys walk from step to step; up and down
+          stay in the unit.
         </p>
       }
     </section>
@@ -76,7 +87,10 @@ export class StepCard {
   protected readonly when = computed(() => {
     const s = this.step()!;
     const { origin } = this.plan();
-    const setup = s.setup > 0 ? `, ${s.setup} min to ${s.layer.method === 'airbrush' ? 'clean and load' : 'lay out'} before it` : '';
+    const setup =
+      s.setup > 0
+        ? `, ${s.setup} min to ${s.layer.method === 'airbrush' ? 'clean and load' : 'lay out'} before it`
+        : '';
     const sameDay = dayName(origin, s.start) === dayName(origin, s.end);
     return `${moment(origin, s.start)}–${sameDay ? clockTime(origin, s.end) : moment(origin, s.end)}${setup}`;
   });

@@ -13,15 +13,30 @@ import { TextField } from '../ui/textField';
     @let l = layer();
     <div class="mb-3 flex items-center gap-2">
       <h2 class="grow text-[1.15rem]">Layer {{ index() + 1 }}</h2>
-      <button type="button" class="btn btn-small" [disabled]="index() === recipe().layers.length - 1" (click)="moved.emit(1)">Move up</button>
-      <button type="button" class="btn btn-small" [disabled]="index() === 0" (click)="moved.emit(-1)">Move down</button>
+      <button
+        type="button"
+        class="btn btn-small"
+        [disabled]="index() === recipe().layers.length - 1"
+        (click)="moved.emit(1)"
+      >
+        Move up
+      </button>
+      <button type="button" class="btn btn-small" [disabled]="index() === 0" (click)="moved.emit(-1)">
+        Move down
+      </button>
     </div>
     <div class="flex flex-col gap-3">
       <div class="grid grid-cols-[minmax(0,1fr)_4.5rem] gap-3">
         <pm-text label="Name" [value]="l.name" (valueChange)="set({ name: $event }, 'renamed')" />
         <div>
           <label class="label" for="layer-colour">Colour</label>
-          <input id="layer-colour" type="color" class="field !p-1" [value]="l.colour" (change)="set({ colour: $any($event.target).value }, 'colour')" />
+          <input
+            id="layer-colour"
+            type="color"
+            class="field !p-1"
+            [value]="l.colour"
+            (change)="set({ colour: $any($event.target).value }, 'colour')"
+          />
         </div>
       </div>
       <div>
@@ -35,27 +50,62 @@ import { TextField } from '../ui/textField';
       <div class="grid grid-cols-2 gap-3">
         <div>
           <label class="label" for="layer-method">Put on by</label>
-          <select id="layer-method" class="field" (change)="set({ method: $any($event.target).value }, 'method')">
+          <select
+            id="layer-method"
+            class="field"
+            (change)="set({ method: $any($event.target).value }, 'method')"
+          >
             @for (m of methods; track m.id) {
               <option [value]="m.id" [selected]="m.id === l.method">{{ m.name }}</option>
             }
           </select>
         </div>
-        <pm-number label="Coats" [value]="l.coats" [min]="1" [max]="20" [whole]="true" (valueChange)="set({ coats: $event! }, 'coats')" />
-        <pm-number label="Hands, a piece and coat" unit="min" [value]="l.minutes" [min]="0.1" [max]="1440" (valueChange)="set({ minutes: $event! }, 'hands-on minutes')" />
-        <pm-number label="Dry for the next layer" unit="min" [value]="l.dryMinutes" [max]="86400" (valueChange)="set({ dryMinutes: $event! }, 'drying')" />
+        <pm-number
+          label="Coats"
+          [value]="l.coats"
+          [min]="1"
+          [max]="20"
+          [whole]="true"
+          (valueChange)="set({ coats: $event! }, 'coats')"
+        />
+        <pm-number
+          label="Hands, a piece and coat"
+          unit="min"
+          [value]="l.minutes"
+          [min]="0.1"
+          [max]="1440"
+          (valueChange)="set({ minutes: $event! }, 'hands-on minutes')"
+        />
+        <pm-number
+          label="Dry for the next layer"
+          unit="min"
+          [value]="l.dryMinutes"
+          [max]="86400"
+          (valueChange)="set({ dryMinutes: $event! }, 'drying')"
+        />
       </div>
       <p class="text-[0.85rem] text-mute">
-        Drying at 21 °C and 50 % humidity; nominal for this family: {{ nominal() }} min. The bench’s own air makes it longer or shorter.
+        Drying at 21 °C and 50 % humidity; nominal for this family: {{ nominal() }} min. The bench’s own air
+        makes it longer or shorter.
       </p>
-      <pm-text label="Mixture, as loaded (same words: same colour run)" [optional]="true" [value]="l.mixture" (valueChange)="set({ mixture: $event }, 'mixture')" />
+      <pm-text
+        label="Mixture, as loaded (same words: same colour run)"
+        [optional]="true"
+        [value]="l.mixture"
+        (valueChange)="set({ mixture: $event }, 'mixture')"
+      />
       @if (recipe().zones.length > 0) {
         <fieldset>
           <legend class="label">Goes on</legend>
           <div class="flex flex-wrap gap-x-4 gap-y-1">
             @for (z of recipe().zones; track z.id) {
               <label class="flex min-h-9 items-center gap-2"
-                ><input type="checkbox" class="h-5 w-5 accent-lamp" [checked]="isOn(z.id)" (change)="toggleZone(z.id)" />{{ z.name }}</label
+                ><input
+                  type="checkbox"
+                  class="h-5 w-5 accent-lamp"
+                  [checked]="isOn(z.id)"
+                  (change)="toggleZone(z.id)"
+                />{{ z.name }}</label
               >
             }
           </div>
@@ -65,16 +115,46 @@ import { TextField } from '../ui/textField';
       <fieldset class="rounded-md border border-line p-3">
         <legend class="px-1 font-semibold">Window after it</legend>
         <label class="flex min-h-9 items-center gap-2"
-          ><input type="checkbox" class="h-5 w-5 accent-lamp" [checked]="l.window !== null" (change)="toggleWindow()" />The next layer has a window</label
+          ><input
+            type="checkbox"
+            class="h-5 w-5 accent-lamp"
+            [checked]="l.window !== null"
+            (change)="toggleWindow()"
+          />The next layer has a window</label
         >
         @if (l.window; as w) {
           <div class="mt-2 flex flex-col gap-3">
-            <pm-number label="No sooner than" unit="min after it" [optional]="true" [value]="w.opensMinutes" [max]="86400" (valueChange)="setWindow({ opensMinutes: $event }, 'window opens')" />
-            <pm-number label="Better by (each minute beyond costs result)" unit="min after it" [optional]="true" [value]="w.preferMinutes" [max]="86400" (valueChange)="setWindow({ preferMinutes: $event }, 'better by')" />
-            <pm-number label="No later than (then it has shut)" unit="min after it" [optional]="true" [value]="w.closesMinutes" [max]="86400" (valueChange)="setWindow({ closesMinutes: $event }, 'window closes')" />
+            <pm-number
+              label="No sooner than"
+              unit="min after it"
+              [optional]="true"
+              [value]="w.opensMinutes"
+              [max]="86400"
+              (valueChange)="setWindow({ opensMinutes: $event }, 'window opens')"
+            />
+            <pm-number
+              label="Better by (each minute beyond costs result)"
+              unit="min after it"
+              [optional]="true"
+              [value]="w.preferMinutes"
+              [max]="86400"
+              (valueChange)="setWindow({ preferMinutes: $event }, 'better by')"
+            />
+            <pm-number
+              label="No later than (then it has shut)"
+              unit="min after it"
+              [optional]="true"
+              [value]="w.closesMinutes"
+              [max]="86400"
+              (valueChange)="setWindow({ closesMinutes: $event }, 'window closes')"
+            />
             <div>
               <label class="label" for="layer-through">Layers that must start within it</label>
-              <select id="layer-through" class="field" (change)="setWindow({ through: $any($event.target).value || null }, 'layers in the window')">
+              <select
+                id="layer-through"
+                class="field"
+                (change)="setWindow({ through: $any($event.target).value || null }, 'layers in the window')"
+              >
                 <option value="" [selected]="w.through === null">just the next one</option>
                 @for (o of above(); track o.id) {
                   <option [value]="o.id" [selected]="o.id === w.through">all up to {{ o.name }}</option>
@@ -91,18 +171,38 @@ import { TextField } from '../ui/textField';
           <legend class="label">Also waits for, dry</legend>
           @for (o of others(); track o.id) {
             <label class="flex min-h-8 items-center gap-2"
-              ><input type="checkbox" class="h-5 w-5 accent-lamp" [checked]="l.waitsFor.includes(o.id)" (change)="toggleWait(o.id)" />{{ o.name }}</label
+              ><input
+                type="checkbox"
+                class="h-5 w-5 accent-lamp"
+                [checked]="l.waitsFor.includes(o.id)"
+                (change)="toggleWait(o.id)"
+              />{{ o.name }}</label
             >
           }
         </fieldset>
         <label class="mt-2 flex min-h-9 items-center gap-2"
-          ><input type="checkbox" class="h-5 w-5 accent-lamp" [checked]="l.pausable" (change)="set({ pausable: !l.pausable }, 'pausing')" />May be put down and taken up next session</label
+          ><input
+            type="checkbox"
+            class="h-5 w-5 accent-lamp"
+            [checked]="l.pausable"
+            (change)="set({ pausable: !l.pausable }, 'pausing')"
+          />May be put down and taken up next session</label
         >
         <label class="label mt-2" for="layer-note">Note for the bench</label>
-        <textarea id="layer-note" class="field" rows="3" maxlength="2000" [value]="l.note" (change)="set({ note: $any($event.target).value }, 'note')"></textarea>
+        <textarea
+          id="layer-note"
+          class="field"
+          rows="3"
+          maxlength="2000"
+          [value]="l.note"
+          (change)="set({ note: $any($event.target).value }, 'note')"
+        ></textarea>
       </details>
       @if (cautions().length > 0) {
-        <p class="text-[0.9rem]"><strong class="text-shut">Care.</strong> {{ cautions().join(' ') }} <span class="text-mute">{{ defer }}</span></p>
+        <p class="text-[0.9rem]">
+          <strong class="text-shut">Care.</strong> {{ cautions().join(' ') }}
+          <span class="text-mute">{{ defer }}</span>
+        </p>
       }
       <button type="button" class="btn btn-small self-start" (click)="deleted.emit()">Delete layer</button>
     </div>
@@ -150,7 +250,10 @@ export class LayerEditor {
 
   protected toggleWait(id: string): void {
     const { waitsFor } = this.layer();
-    this.set({ waitsFor: waitsFor.includes(id) ? waitsFor.filter((w) => w !== id) : [...waitsFor, id] }, 'waits');
+    this.set(
+      { waitsFor: waitsFor.includes(id) ? waitsFor.filter((w) => w !== id) : [...waitsFor, id] },
+      'waits',
+    );
   }
 
   protected toggleWindow(): void {
@@ -161,7 +264,10 @@ export class LayerEditor {
       preferMinutes: null,
       through: null,
     };
-    this.set({ window: l.window === null ? window : null }, l.window === null ? 'window added' : 'window taken off');
+    this.set(
+      { window: l.window === null ? window : null },
+      l.window === null ? 'window added' : 'window taken off',
+    );
   }
 
   protected setWindow(part: Partial<LayerWindow>, what: string): void {

@@ -5,7 +5,15 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { map } from 'rxjs';
 import { familyOf } from '#core/materials';
-import { movedLayer, withLayer, withoutLayer, withoutRecipe, withRecipe, type Layer, type Recipe } from '#core/muster';
+import {
+  movedLayer,
+  withLayer,
+  withoutLayer,
+  withoutRecipe,
+  withRecipe,
+  type Layer,
+  type Recipe,
+} from '#core/muster';
 import { linksOf } from '#core/recipe';
 import { duration } from '#core/plan';
 import { NEW_ID } from '../data/environment';
@@ -33,13 +41,19 @@ export class RecipesView {
   private readonly announcer = inject(LiveAnnouncer);
 
   protected readonly recipes = computed(() => this.store.muster()!.recipes);
-  protected readonly current = computed(() => this.recipes().find((r) => r.id === this.recipe()) ?? this.recipes()[0] ?? null);
+  protected readonly current = computed(
+    () => this.recipes().find((r) => r.id === this.recipe()) ?? this.recipes()[0] ?? null,
+  );
   protected readonly strata = computed(() => {
     const recipe = this.current();
     return recipe ? strataOf(recipe) : [];
   });
-  private readonly layerId = toSignal(this.route.queryParamMap.pipe(map((q) => q.get('layer'))), { initialValue: null });
-  protected readonly layer = computed(() => this.current()?.layers.find((l) => l.id === this.layerId()) ?? null);
+  private readonly layerId = toSignal(this.route.queryParamMap.pipe(map((q) => q.get('layer'))), {
+    initialValue: null,
+  });
+  protected readonly layer = computed(
+    () => this.current()?.layers.find((l) => l.id === this.layerId()) ?? null,
+  );
   protected readonly findings = computed(() =>
     this.store.findings().filter((f) => f.place.view === 'recipes' && f.place.recipe === this.current()?.id),
   );
@@ -79,7 +93,9 @@ export class RecipesView {
 
   protected deleteLayer(layer: Layer): void {
     const recipe = this.current()!;
-    this.store.remove(`${layer.name} deleted from ${recipe.name}`, (m) => withRecipe(m, withoutLayer(recipe, layer.id)));
+    this.store.remove(`${layer.name} deleted from ${recipe.name}`, (m) =>
+      withRecipe(m, withoutLayer(recipe, layer.id)),
+    );
     this.choose(null);
   }
 

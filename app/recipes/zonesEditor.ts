@@ -13,8 +13,20 @@ import { TextField } from '../ui/textField';
     <ul class="flex flex-col gap-2">
       @for (z of recipe().zones; track z.id; let i = $index) {
         <li class="flex items-end gap-2">
-          <pm-text class="grow" [label]="'Zone ' + (i + 1)" [value]="z.name" (valueChange)="rename(z.id, $event)" />
-          <button type="button" class="btn btn-small" [attr.aria-label]="'Delete zone ' + z.name" (click)="remove(z.id)">Delete</button>
+          <pm-text
+            class="grow"
+            [label]="'Zone ' + (i + 1)"
+            [value]="z.name"
+            (valueChange)="rename(z.id, $event)"
+          />
+          <button
+            type="button"
+            class="btn btn-small"
+            [attr.aria-label]="'Delete zone ' + z.name"
+            (click)="remove(z.id)"
+          >
+            Delete
+          </button>
         </li>
       } @empty {
         <li class="text-mute">None: every layer goes on the whole piece.</li>

@@ -27,7 +27,10 @@ export class SheetView {
     const asked = Number(this.session()) - 1;
     if (Number.isInteger(asked) && asked >= 0 && asked < plan.sessions.length) return asked;
     const minute = minutesSince(plan.origin, localDateTime(this.now()));
-    return Math.max(0, plan.sessions.findIndex((s) => s.end > minute));
+    return Math.max(
+      0,
+      plan.sessions.findIndex((s) => s.end > minute),
+    );
   });
   protected readonly sheet = computed(() => {
     const plan = this.planner.plan();
@@ -42,7 +45,12 @@ export class SheetView {
 
   protected how(entry: RunEntry): string {
     const { layer } = entry;
-    return [methodOf(layer.method).name, familyOf(layer.family).name, layer.mixture, layer.coats > 1 ? `${layer.coats} coats` : '1 coat']
+    return [
+      methodOf(layer.method).name,
+      familyOf(layer.family).name,
+      layer.mixture,
+      layer.coats > 1 ? `${layer.coats} coats` : '1 coat',
+    ]
       .filter((t) => t !== '')
       .join(' · ');
   }

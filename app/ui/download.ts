@@ -10,5 +10,11 @@ export function download(name: string, type: string, text: string): void {
 
 /** A name as a file name: letters, digits and dashes. */
 export function fileName(name: string): string {
-  return name.trim().toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '') || 'muster';
+  return (
+    name
+      .trim()
+      .toLowerCase()
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .replace(/^-|-$/g, '') || 'muster'
+  );
 }

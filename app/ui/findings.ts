@@ -11,9 +11,11 @@ import type { Finding } from '#core/recipe';
     <ul class="flex flex-col gap-4">
       @for (f of list(); track $index) {
         <li class="border-l-4 py-0.5 pl-3" [class]="f.severity === 'error' ? 'border-shut' : 'border-lamp'">
-          <strong class="text-[0.9rem] uppercase" [class]="f.severity === 'error' ? 'text-shut' : 'text-lamp'">{{
-            f.severity === 'error' ? 'Breaks' : 'Watch'
-          }}</strong>
+          <strong
+            class="text-[0.9rem] uppercase"
+            [class]="f.severity === 'error' ? 'text-shut' : 'text-lamp'"
+            >{{ f.severity === 'error' ? 'Breaks' : 'Watch' }}</strong
+          >
           <div class="font-semibold">{{ f.where }}</div>
           <div>{{ f.text }}</div>
           <div class="text-mute">{{ f.cure }}</div>

@@ -65,7 +65,8 @@ export class NumberField {
     if (value === null) return this.optional() ? null : 'Needs a number.';
     if (!Number.isFinite(value)) return 'That is no number.';
     if (this.whole() && !Number.isInteger(value)) return 'Needs a whole number.';
-    if (value < this.min() || value > this.max()) return `Between ${this.min()} and ${this.max()} ${this.unit()}.`;
+    if (value < this.min() || value > this.max())
+      return `Between ${this.min()} and ${this.max()} ${this.unit()}.`;
     return null;
   }
 }

@@ -3,7 +3,13 @@ import type { Solution } from '#core/kernel';
 import type { Muster } from '#core/muster';
 
 export type ToPlanner =
-  | { readonly kind: 'plan'; readonly run: number; readonly muster: Muster; readonly seconds: number; readonly seed: number }
+  | {
+      readonly kind: 'plan';
+      readonly run: number;
+      readonly muster: Muster;
+      readonly seconds: number;
+      readonly seed: number;
+    }
   | { readonly kind: 'cancel'; readonly run: number };
 
 export type FromPlanner =

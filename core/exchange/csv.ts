@@ -26,7 +26,8 @@ const COLUMNS = [
 
 /** @returns the text of a .csv file with a heading line */
 export function writePlanCsv(plan: Plan): string {
-  const at = (minute: number | null | undefined): string => (minute == null ? '' : dateTimeAfter(plan.origin, minute));
+  const at = (minute: number | null | undefined): string =>
+    minute == null ? '' : dateTimeAfter(plan.origin, minute);
   const rows = [...plan.steps.values()]
     .sort((a, b) => a.start - b.start)
     .map((s) => [

@@ -32,10 +32,14 @@ export function readMuster(text: string): Muster {
 
 /** @throws MusterFileError naming the path of everything that is wrong */
 export function parseMuster(value: unknown): Muster {
-  const format = typeof value === 'object' && value !== null ? (value as { format?: unknown }).format : undefined;
+  const format =
+    typeof value === 'object' && value !== null ? (value as { format?: unknown }).format : undefined;
   if (format !== MUSTER_FORMAT)
     throw new MusterFileError([
-      { path: 'format', text: `is ${JSON.stringify(format) ?? 'missing'}, and this program reads "${MUSTER_FORMAT}"` },
+      {
+        path: 'format',
+        text: `is ${JSON.stringify(format) ?? 'missing'}, and this program reads "${MUSTER_FORMAT}"`,
+      },
     ]);
   const read = musterSchema.safeParse(value);
   if (read.success) return read.data;

@@ -11,7 +11,8 @@ export function lowerBound(model: Model, bounds: Bounds): number {
   let total = 0;
   for (const due of model.dues) {
     const end = bounds.endLow[due.ready]!;
-    total += weights.tardiness * due.weight * Math.max(0, end - due.due) + weights.completion * due.weight * end;
+    total +=
+      weights.tardiness * due.weight * Math.max(0, end - due.due) + weights.completion * due.weight * end;
   }
   total += weights.setup * leastSetups(model);
   let last = 0;

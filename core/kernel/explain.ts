@@ -73,9 +73,10 @@ function explainOne(model: Model, schedule: Schedule, i: number): Reason[] {
 
   let at = Math.max(model.earliest[i]!, setup);
   if (model.earliest[i]! > 0) reasons.push({ kind: 'earliest', until: at, operations: [] });
-  const waits = model.lagsIn[i]!
-    .map((lag) => ({ lag, until: earliestAfter(lag.clock, schedule.end[lag.from]!, lag.min) }))
-    .sort((a, b) => b.until - a.until);
+  const waits = model.lagsIn[i]!.map((lag) => ({
+    lag,
+    until: earliestAfter(lag.clock, schedule.end[lag.from]!, lag.min),
+  })).sort((a, b) => b.until - a.until);
   if (waits.length > 0 && waits[0]!.until >= at) {
     at = waits[0]!.until;
     const binding = waits.filter((w) => w.until === at).map((w) => id(w.lag.from));
@@ -107,7 +108,8 @@ function explainWait(model: Model, schedule: Schedule, i: number, from: number, 
     const blockers: { k: number; resource: number }[] = [];
     for (let k = 0; k < model.count; k++) {
       if (k === i || !schedule.isPlaced(k)) continue;
-      if (schedule.end[k]! <= from - schedule.setup[i]! || schedule.start[k]! - schedule.setup[k]! >= free) continue;
+      if (schedule.end[k]! <= from - schedule.setup[i]! || schedule.start[k]! - schedule.setup[k]! >= free)
+        continue;
       const shared = model.uses[k]!.find((u) => uses.has(u.resource));
       if (shared) blockers.push({ k, resource: shared.resource });
     }
@@ -121,7 +123,8 @@ function explainWait(model: Model, schedule: Schedule, i: number, from: number, 
   }
   if (free >= start) return free;
   const tied = model.lagsOut[i]!.filter(
-    (l) => l.max !== Infinity && earliestBefore(l.clock, schedule.start[l.to]!, l.max) > free + model.minutes[i]!,
+    (l) =>
+      l.max !== Infinity && earliestBefore(l.clock, schedule.start[l.to]!, l.max) > free + model.minutes[i]!,
   );
   if (tied.length > 0) {
     reasons.push({ kind: 'window', until: start, operations: tied.map((l) => id(l.to)) });

@@ -13,5 +13,6 @@ export type {
 } from './document';
 export { seededRandom, type Random } from './random';
 export { KernelMistake, startSearch, type Search, type SearchOptions } from './solve';
+export { solveProblem, type SolveBudget } from './solveProblem';
 export { validateSolution, type Judgement, type Violation } from './validate';
 export { explainer, type Explainer, type Reason, type ReasonKind } from './explain';

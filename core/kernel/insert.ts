@@ -45,7 +45,14 @@ export function insert(schedule: Schedule, operations: readonly number[], manner
     const low = Math.max(schedule.startLow(i), notBefore.get(i) ?? 0, startFor(model, i, schedule.endLow(i)));
     const endHigh = schedule.endHigh(i);
     // Looked for beyond the window's end on purpose: a slot too late tells how much later the window must begin.
-    const slot = schedule.findSlot(i, low, schedule.bounds.startHigh[i]!, endHigh, manner.patience, manner.haste);
+    const slot = schedule.findSlot(
+      i,
+      low,
+      schedule.bounds.startHigh[i]!,
+      endHigh,
+      manner.patience,
+      manner.haste,
+    );
     if (slot === null) {
       schedule.undoTo(begin);
       return i;
@@ -58,7 +65,12 @@ export function insert(schedule: Schedule, operations: readonly number[], manner
     }
     const from = back.operation === i ? k : place.get(back.operation);
     const later = Math.max(back.start, (notBefore.get(back.operation) ?? 0) + 1);
-    if (from === undefined || from > k || retries-- <= 0 || later > schedule.bounds.startHigh[back.operation]!) {
+    if (
+      from === undefined ||
+      from > k ||
+      retries-- <= 0 ||
+      later > schedule.bounds.startHigh[back.operation]!
+    ) {
       schedule.undoTo(begin);
       return i;
     }

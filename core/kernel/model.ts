@@ -106,8 +106,7 @@ export function buildModel(problem: Problem): Model {
   }
 
   const families = new Map<string, number>([['', 0]]);
-  for (const o of operations)
-    if (!families.has(o.family ?? '')) families.set(o.family ?? '', families.size);
+  for (const o of operations) if (!families.has(o.family ?? '')) families.set(o.family ?? '', families.size);
   const tools = resources.map((r): Tool | null => {
     if (!r.setup) return null;
     const n = families.size;

@@ -25,9 +25,15 @@ export function topologicalOrder(model: Model): { order: Int32Array; circle: num
   const waiting = new Int32Array(model.count);
   for (const lag of model.lags) waiting[lag.to]!++;
   const order: number[] = [];
-  for (let i = 0; i < model.count; i++) if (waiting[i] === 0) order.push(i);
-  for (let k = 0; k < order.length; k++)
-    for (const lag of model.lagsOut[order[k]!]!) if (--waiting[lag.to]! === 0) order.push(lag.to);
+  waiting.forEach((n, i) => {
+    if (n === 0) order.push(i);
+  });
+  // Grows while it is walked: each operation joins when the last one before it is in.
+  for (const i of order)
+    for (const lag of model.lagsOut[i]!) {
+      waiting[lag.to]!--;
+      if (waiting[lag.to] === 0) order.push(lag.to);
+    }
   if (order.length === model.count) return { order: Int32Array.from(order), circle: [] };
   // Walk backwards among the operations that never got free until one comes round again.
   const seen: number[] = [];
@@ -248,7 +254,8 @@ function alone(model: Model, i: number): Conflict {
   const minutes = model.minutes[i]!;
   const open = model.open[i];
   let longest = 0;
-  if (open) for (let k = 0; k < open.from.length; k++) longest = Math.max(longest, open.to[k]! - open.from[k]!);
+  if (open)
+    for (let k = 0; k < open.from.length; k++) longest = Math.max(longest, open.to[k]! - open.from[k]!);
   if (open && !model.pausable[i] && longest < minutes)
     return {
       kind: 'calendar',
@@ -334,7 +341,10 @@ export function overfull(model: Model, bounds: Bounds): Conflict | null {
       must(bounds.startHigh[i]!, bounds.endLow[i]!, use.resource, use.amount, [i]);
     }
   for (const hold of model.holds)
-    must(bounds.endHigh[hold.from]!, bounds.startLow[hold.to]!, hold.resource, hold.amount, [hold.from, hold.to]);
+    must(bounds.endHigh[hold.from]!, bounds.startLow[hold.to]!, hold.resource, hold.amount, [
+      hold.from,
+      hold.to,
+    ]);
   changes.sort((a, b) => a.at - b.at || a.amount - b.amount);
   const load = new Int32Array(model.capacity.length);
   const present = model.capacity.length > 0 ? Array.from(load, () => new Set<readonly number[]>()) : [];

@@ -134,9 +134,11 @@ export class Schedule {
     for (const hold of model.holdsOf[i]!) {
       const from = this.end[hold.from]!;
       const to = this.start[hold.to]!;
-      if (from !== UNPLACED && to !== UNPLACED) this.profiles[hold.resource]!.add(from, to, sign * hold.amount);
+      if (from !== UNPLACED && to !== UNPLACED)
+        this.profiles[hold.resource]!.add(from, to, sign * hold.amount);
     }
-    for (const lag of model.lagsOut[i]!) if (lag.prefer !== Infinity) this.accountOverrun(lag.from, lag.to, lag, sign);
+    for (const lag of model.lagsOut[i]!)
+      if (lag.prefer !== Infinity) this.accountOverrun(lag.from, lag.to, lag, sign);
     for (const lag of model.lagsIn[i]!)
       if (lag.prefer !== Infinity && lag.from !== i) this.accountOverrun(lag.from, lag.to, lag, sign);
     for (const due of model.duesOf[i]!) {
@@ -151,9 +153,15 @@ export class Schedule {
     else sequence.splice(sequence.indexOf(i, Math.max(0, this.position(sequence, start, UNPLACED))), 1);
   }
 
-  private accountOverrun(from: number, to: number, lag: { clock: Float64Array | null; prefer: number }, sign: number): void {
+  private accountOverrun(
+    from: number,
+    to: number,
+    lag: { clock: Float64Array | null; prefer: number },
+    sign: number,
+  ): void {
     if (this.end[from] === UNPLACED || this.start[to] === UNPLACED) return;
-    this.overrun += sign * Math.max(0, ticksBetween(lag.clock, this.end[from]!, this.start[to]!) - lag.prefer);
+    this.overrun +=
+      sign * Math.max(0, ticksBetween(lag.clock, this.end[from]!, this.start[to]!) - lag.prefer);
   }
 
   /** Index of the first operation of the sequence that starts (or, starting alike, ends) at or after. */
@@ -174,7 +182,8 @@ export class Schedule {
     const { model } = this;
     let low = this.bounds.startLow[i]!;
     for (const lag of model.lagsIn[i]!)
-      if (this.isPlaced(lag.from)) low = Math.max(low, earliestAfter(lag.clock, this.end[lag.from]!, lag.min));
+      if (this.isPlaced(lag.from))
+        low = Math.max(low, earliestAfter(lag.clock, this.end[lag.from]!, lag.min));
     return low;
   }
 
@@ -206,18 +215,30 @@ export class Schedule {
 
   /** Latest minute at which a hold that ends with (or, placed last, begins with) `i` finds no room, or -1. */
   holdBlockedAt(hold: Hold, from: number, to: number): number {
-    return this.profiles[hold.resource]!.lastAbove(from, to, this.model.capacity[hold.resource]! - hold.amount);
+    return this.profiles[hold.resource]!.lastAbove(
+      from,
+      to,
+      this.model.capacity[hold.resource]! - hold.amount,
+    );
   }
 
   holdBlockedFrom(hold: Hold, from: number, to: number): number {
-    return this.profiles[hold.resource]!.firstAbove(from, to, this.model.capacity[hold.resource]! - hold.amount);
+    return this.profiles[hold.resource]!.firstAbove(
+      from,
+      to,
+      this.model.capacity[hold.resource]! - hold.amount,
+    );
   }
 
   /** Latest minute of [from, to) in which a resource of `i` has no room for it, or -1. */
   private blockedAt(i: number, from: number, to: number): number {
     let last = -1;
     for (const use of this.model.uses[i]!) {
-      const at = this.profiles[use.resource]!.lastAbove(from, to, this.model.capacity[use.resource]! - use.amount);
+      const at = this.profiles[use.resource]!.lastAbove(
+        from,
+        to,
+        this.model.capacity[use.resource]! - use.amount,
+      );
       if (at > last) last = at;
     }
     return last;
@@ -314,9 +335,25 @@ export class Schedule {
       const since = this.end[before]!;
       const s = change(tool, model.family[before]!, family);
       const lastLoaded = since + s + tool.idle;
-      best = this.findBefore(i, tool, after, Math.max(low, since + s), Math.min(high, lastLoaded), endHigh, s);
+      best = this.findBefore(
+        i,
+        tool,
+        after,
+        Math.max(low, since + s),
+        Math.min(high, lastLoaded),
+        endHigh,
+        s,
+      );
       if (best === null && lastLoaded < high)
-        best = this.findBefore(i, tool, after, Math.max(low, lastLoaded + 1, since + clean), high, endHigh, clean);
+        best = this.findBefore(
+          i,
+          tool,
+          after,
+          Math.max(low, lastLoaded + 1, since + clean),
+          high,
+          endHigh,
+          clean,
+        );
     }
     return best;
   }
@@ -344,7 +381,16 @@ export class Schedule {
     if (lastClean > 0)
       best = this.scanFor(i, after, clean, low, high, 0, Math.min(endHigh, lastClean, next - clean), setup);
     if (best === null)
-      best = this.scanFor(i, after, loaded, low, high, lastClean + 1, Math.min(endHigh, next - loaded), setup);
+      best = this.scanFor(
+        i,
+        after,
+        loaded,
+        low,
+        high,
+        lastClean + 1,
+        Math.min(endHigh, next - loaded),
+        setup,
+      );
     return best;
   }
 

@@ -5,7 +5,7 @@
 import { lowerBound } from './bound';
 import { construct, RULES } from './construct';
 import type { Conflict, Problem, Solution, Status } from './document';
-import { improver, type Improver } from './improve';
+import { improver, type Improver, type Move } from './improve';
 import { buildModel, type Model } from './model';
 import { overfull, propagate, type Bounds } from './propagate';
 import { seededRandom, type Random } from './random';
@@ -17,6 +17,8 @@ export interface SearchOptions {
   readonly seed?: number;
   /** share of the time or iterations already spent, 0 to 1: cools the search down */
   readonly progress?: () => number;
+  /** moves of the search to leave out, for measurements */
+  readonly without?: readonly Move[];
 }
 
 export interface Search {
@@ -47,7 +49,14 @@ export function startSearch(problem: Problem, options: SearchOptions = {}): Sear
   const propagation = propagate(model);
   const conflict = propagation.ok ? overfull(model, propagation.bounds) : propagation.conflict;
   if (!propagation.ok || conflict) return settled(infeasible(conflict!));
-  return running(model, propagation.bounds, propagation.order, random, options.progress ?? (() => 0.5));
+  return running(
+    model,
+    propagation.bounds,
+    propagation.order,
+    random,
+    options.progress ?? (() => 0.5),
+    options.without,
+  );
 }
 
 function running(
@@ -56,10 +65,10 @@ function running(
   order: Int32Array,
   random: Random,
   progress: () => number,
+  without: readonly Move[] | undefined,
 ): Search {
   const structure = structureOf(model, bounds, order);
   const bound = lowerBound(model, bounds);
-  let first: Snapshot | null = null;
   let best: Snapshot | null = null;
   let improve: Improver | null = null;
   let rules = 0;
@@ -81,10 +90,8 @@ function running(
     shown = null;
   }
   function begin(): Improver {
-    first ??= best;
     restore(schedule, best!);
-    const scale = Math.max(1, Math.min(best!.cost - bound, 50 * model.weights.tardiness + best!.cost * 0.02));
-    return improver(schedule, structure, random, () => 0.02 * scale * Math.pow(1 - Math.min(1, progress()), 2));
+    return improver(schedule, structure, random, { progress, without: without ?? [] });
   }
 
   return {
@@ -103,7 +110,9 @@ function running(
       return shown;
     },
     get isDone() {
-      return best !== null && rules >= RULES.length && best.cost <= bound + EQUAL * Math.max(1, Math.abs(bound));
+      return (
+        best !== null && rules >= RULES.length && best.cost <= bound + EQUAL * Math.max(1, Math.abs(bound))
+      );
     },
     get tried() {
       return tried;
@@ -171,8 +180,14 @@ function solutionOf(model: Model, from: Snapshot, bound: number): Solution {
   const { violations, cost } = validateSolution(model.problem, draft);
   const real = violations.filter((v) => v.rule !== 8);
   if (real.length > 0 || cost === null)
-    throw new KernelMistake(real.map((v) => `rule ${v.rule}, ${v.where}: ${v.text}`).slice(0, 3).join('; '));
+    throw new KernelMistake(
+      real
+        .map((v) => `rule ${v.rule}, ${v.where}: ${v.text}`)
+        .slice(0, 3)
+        .join('; '),
+    );
   const proved = Math.min(bound, cost.total);
-  const status: Status = cost.total - proved <= EQUAL * Math.max(1, Math.abs(cost.total)) ? 'optimal' : 'feasible';
+  const status: Status =
+    cost.total - proved <= EQUAL * Math.max(1, Math.abs(cost.total)) ? 'optimal' : 'feasible';
   return { ...draft, status, cost, bound: proved };
 }

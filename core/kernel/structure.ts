@@ -100,11 +100,18 @@ export function structureOf(model: Model, bounds: Bounds, order: Int32Array): St
 function isFree(model: Model, i: number): boolean {
   if (model.lagsIn[i]!.some((l) => l.max !== Infinity || l.prefer !== Infinity)) return false;
   if (model.holdsOf[i]!.length > 0) return false;
-  return model.lagsOut[i]!.every((l) => model.minutes[l.to] === 0 && !model.isFixed[l.to] && isFree(model, l.to));
+  return model.lagsOut[i]!.every(
+    (l) => model.minutes[l.to] === 0 && !model.isFixed[l.to] && isFree(model, l.to),
+  );
 }
 
 /** Topological order in which what a window ties comes directly one after the other, the most pressing first. */
-function insertionOrder(model: Model, bounds: Bounds, dueOf: Float64Array, list: readonly number[]): number[] {
+function insertionOrder(
+  model: Model,
+  bounds: Bounds,
+  dueOf: Float64Array,
+  list: readonly number[],
+): number[] {
   const inside = new Set(list);
   const waiting = new Map<number, number>();
   for (const i of list) waiting.set(i, model.lagsIn[i]!.filter((l) => inside.has(l.from)).length);
@@ -115,8 +122,7 @@ function insertionOrder(model: Model, bounds: Bounds, dueOf: Float64Array, list:
   let last = -1;
   while (ready.length > 0) {
     let best = 0;
-    for (let k = 1; k < ready.length; k++)
-      if (before(ready[k]!, ready[best]!)) best = k;
+    for (let k = 1; k < ready.length; k++) if (before(ready[k]!, ready[best]!)) best = k;
     const i = ready.splice(best, 1)[0]!;
     result.push(i);
     last = i;
@@ -138,7 +144,9 @@ function insertionOrder(model: Model, bounds: Bounds, dueOf: Float64Array, list:
   /** continues a window that the last operation opened, or stands within one still open */
   function isTied(i: number): boolean {
     return model.lagsIn[i]!.some(
-      (l) => (l.from === last && (l.max !== Infinity || l.prefer !== Infinity)) || (l.max !== Infinity && inside.has(l.from)),
+      (l) =>
+        (l.from === last && (l.max !== Infinity || l.prefer !== Infinity)) ||
+        (l.max !== Infinity && inside.has(l.from)),
     );
   }
 }

@@ -25,7 +25,8 @@ const COST_TOLERANCE = 1e-6;
 /** Checks a `feasible` or `optimal` solution. Never throws on a parsed problem. */
 export function validateSolution(problem: Problem, solution: Solution): Judgement {
   const violations: Violation[] = [];
-  const bad = (rule: number, where: string, text: string): void => void violations.push({ rule, where, text });
+  const bad = (rule: number, where: string, text: string): void =>
+    void violations.push({ rule, where, text });
   const operations = new Map(problem.operations.map((o) => [o.id, o]));
   const resources = new Map((problem.resources ?? []).map((r) => [r.id, r]));
   const calendars = new Map((problem.calendars ?? []).map((c) => [c.id, c.open]));
@@ -50,9 +51,7 @@ export function validateSolution(problem: Problem, solution: Solution): Judgemen
     if (!r.setup) continue;
     const rule = r.setup;
     const between = (from: string, to: string): number =>
-      from === to
-        ? 0
-        : (rule.between?.find(([a, b]) => a === from && b === to)?.[2] ?? rule.minutes);
+      from === to ? 0 : (rule.between?.find(([a, b]) => a === from && b === to)?.[2] ?? rule.minutes);
     const users = problem.operations
       .filter((o) => o.minutes > 0 && o.uses?.some((u) => u.resource === r.id))
       .sort((a, b) => time(a.id).start - time(b.id).start || time(a.id).end - time(b.id).end);
@@ -93,14 +92,13 @@ export function validateSolution(problem: Problem, solution: Solution): Judgemen
       continue;
     }
     if (start < (o.earliest ?? 0) || start - setup < 0) bad(1, o.id, `starts too early, at ${start}`);
-    if (end > Math.min(o.latest ?? problem.horizon, problem.horizon)) bad(1, o.id, `ends too late, at ${end}`);
+    if (end > Math.min(o.latest ?? problem.horizon, problem.horizon))
+      bad(1, o.id, `ends too late, at ${end}`);
     if (o.minutes === 0) {
       if (start !== end) bad(1, o.id, 'is a milestone that takes time');
       continue;
     }
-    const open = openFor(
-      (o.uses ?? []).flatMap((u) => resources.get(u.resource)?.calendar ?? []).sort(),
-    );
+    const open = openFor((o.uses ?? []).flatMap((u) => resources.get(u.resource)?.calendar ?? []).sort());
     if (o.pausable) {
       const right = open === null ? start + o.minutes : pausableEnd(open, start, o.minutes);
       if (right !== end) bad(1, o.id, `should end at ${right ?? 'no time'}, not ${end}`);
@@ -192,9 +190,7 @@ function intersectAll(lists: readonly (readonly Interval[])[]): Interval[] | nul
     if (result === null) result = [...list];
     else
       result = result.flatMap(([a, b]) =>
-        list
-          .map(([c, d]): Interval => [Math.max(a, c), Math.min(b, d)])
-          .filter(([from, to]) => from < to),
+        list.map(([c, d]): Interval => [Math.max(a, c), Math.min(b, d)]).filter(([from, to]) => from < to),
       );
   }
   return result;

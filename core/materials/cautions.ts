@@ -7,7 +7,8 @@ export const DEFER = 'Follow the product’s label and safety data sheet, and lo
 const SPRAY = 'Extraction to the outside on, respirator that fits the product, no flame or sparks near.';
 const CAN = 'Spray cans outdoors only: pressure and gas, no flame, no heat.';
 const SOLVENT = 'Thinner is flammable and its vapour harms: air the room, no flame.';
-const RAGS = 'Rags and swabs with oil or thinner heat up by themselves: dry them flat outside or under water in a closed metal bin.';
+const RAGS =
+  'Rags and swabs with oil or thinner heat up by themselves: dry them flat outside or under water in a closed metal bin.';
 const DUST = 'Dust mask and eye protection while powder is loose; no brush near the mouth.';
 const BLADE = 'Cut away from the hand; eye protection when trimming or drilling.';
 const WATER = 'Warm water is enough; hot water scalds.';

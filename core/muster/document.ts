@@ -7,13 +7,19 @@ export const MUSTER_FORMAT = 'patient-muster/1';
 
 const id = z.string().min(1).max(80);
 const name = z.string().trim().min(1, 'needs a name').max(120);
-const date = z.string().regex(DATE_PATTERN, 'is no date (YYYY-MM-DD)').refine(isRealDate, 'is no day of the calendar');
+const date = z
+  .string()
+  .regex(DATE_PATTERN, 'is no date (YYYY-MM-DD)')
+  .refine(isRealDate, 'is no day of the calendar');
 const dateTime = z
   .string()
   .regex(DATE_TIME_PATTERN, 'is no date and time (YYYY-MM-DDTHH:mm)')
   .refine(isRealDate, 'is no day of the calendar');
 const time = z.string().regex(TIME_PATTERN, 'is no time (HH:mm)');
-const minutes = z.number().min(0).max(60 * 24 * 60);
+const minutes = z
+  .number()
+  .min(0)
+  .max(60 * 24 * 60);
 const air = z.strictObject({
   celsius: z.number().min(-10).max(45),
   humidityPercent: z.number().min(1).max(99),

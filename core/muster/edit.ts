@@ -116,5 +116,7 @@ export function withoutLayer(recipe: Recipe, id: string): Recipe {
 }
 
 function replaced<T extends { id: string }>(list: readonly T[], item: T): T[] {
-  return list.some((x) => x.id === item.id) ? list.map((x) => (x.id === item.id ? item : x)) : [...list, item];
+  return list.some((x) => x.id === item.id)
+    ? list.map((x) => (x.id === item.id ? item : x))
+    : [...list, item];
 }

@@ -65,4 +65,3 @@ export function weekdayOf(date: LocalDate): number {
 export function localDateTime(moment: Date): LocalDateTime {
   return format(moment, "yyyy-MM-dd'T'HH:mm");
 }
-

@@ -1,5 +1,13 @@
 /** Everything that keeps a muster from being planned, each at its place, in words, with what to do. */
-import { minutesOfDay, minutesSince, originOf, sessionsOf, type Muster, type Piece, type Unit } from '#core/muster';
+import {
+  minutesOfDay,
+  minutesSince,
+  originOf,
+  sessionsOf,
+  type Muster,
+  type Piece,
+  type Unit,
+} from '#core/muster';
 import { checkRecipe, workMinutes, type Finding, type Place } from '#core/recipe';
 import { horizonDays } from './horizon';
 
@@ -32,7 +40,9 @@ function checkBench(muster: Muster): Finding[] {
   const { bench } = muster;
   const place: Place = { view: 'bench' };
   if (bench.people.length === 0)
-    findings.push(error('bench-no-hands', place, 'Bench, hands', 'Nobody works at this bench.', 'Add a person.'));
+    findings.push(
+      error('bench-no-hands', place, 'Bench, hands', 'Nobody works at this bench.', 'Add a person.'),
+    );
   const order = (where: string, from: string, to: string): void => {
     if (minutesOfDay(to) <= minutesOfDay(from))
       findings.push(
@@ -78,14 +88,23 @@ function duplicateIds(muster: Muster): Finding[] {
   const findings: Finding[] = [];
   const note = (id: string, place: Place, where: string): void => {
     if (seen.has(id))
-      findings.push(error('id-twice', place, where, `Its id “${id}” occurs twice.`, 'Give one of the two another id in the file.'));
+      findings.push(
+        error(
+          'id-twice',
+          place,
+          where,
+          `Its id “${id}” occurs twice.`,
+          'Give one of the two another id in the file.',
+        ),
+      );
     seen.add(id);
   };
   for (const r of muster.recipes) {
     note(`recipe ${r.id}`, { view: 'recipes', recipe: r.id }, `Recipe “${r.name}”`);
     const layers = new Set<string>();
     for (const l of r.layers) {
-      if (layers.has(l.id)) note(`recipe ${r.id}`, { view: 'recipes', recipe: r.id }, `${r.name}, layer “${l.name}”`);
+      if (layers.has(l.id))
+        note(`recipe ${r.id}`, { view: 'recipes', recipe: r.id }, `${r.name}, layer “${l.name}”`);
       layers.add(l.id);
     }
   }
@@ -102,16 +121,33 @@ function checkUnit(muster: Muster, unit: Unit): Finding[] {
   const where = `Unit “${unit.name}”`;
   const add = (rule: string, text: string, cure: string, piece?: Piece): void =>
     void findings.push(
-      error(rule, piece ? { ...place, piece: piece.id } : place, piece ? `${unit.name}, ${piece.name}` : where, text, cure),
+      error(
+        rule,
+        piece ? { ...place, piece: piece.id } : place,
+        piece ? `${unit.name}, ${piece.name}` : where,
+        text,
+        cure,
+      ),
     );
   const origin = originOf(muster);
   const table = minutesSince(origin, unit.table);
-  const begin = Math.max(minutesSince(origin, muster.startsOn), unit.readyFrom ? minutesSince(origin, unit.readyFrom) : 0);
+  const begin = Math.max(
+    minutesSince(origin, muster.startsOn),
+    unit.readyFrom ? minutesSince(origin, unit.readyFrom) : 0,
+  );
   if (unit.pieces.length === 0) add('unit-empty', 'has no pieces.', 'Add a piece.');
   if (unit.table <= muster.startsOn)
-    add('table-date-past', `Its table date ${spoken(unit.table)} lies before the plan begins, ${spoken(muster.startsOn)}.`, 'Move the table date, or let the plan begin earlier.');
+    add(
+      'table-date-past',
+      `Its table date ${spoken(unit.table)} lies before the plan begins, ${spoken(muster.startsOn)}.`,
+      'Move the table date, or let the plan begin earlier.',
+    );
   else if (!sessionsOf(muster, horizonDays(muster)).some((s) => s.start < table && s.end > begin))
-    add('no-session-before-table', `The bench has no session before its table date, ${spoken(unit.table)}.`, 'Add a session, or move the table date.');
+    add(
+      'no-session-before-table',
+      `The bench has no session before its table date, ${spoken(unit.table)}.`,
+      'Add a session, or move the table date.',
+    );
   for (const piece of unit.pieces) {
     if (piece.recipe === null) {
       add('piece-without-recipe', 'follows no recipe.', 'Choose a recipe for it.', piece);
@@ -120,12 +156,22 @@ function checkUnit(muster: Muster, unit: Unit): Finding[] {
     if (!muster.recipes.some((r) => r.id === piece.recipe))
       add('recipe-unknown', 'follows a recipe that is not in the muster.', 'Choose a recipe for it.', piece);
     if (piece.places > muster.bench.rackPlaces)
-      add('rack-too-small', `needs ${piece.places} rack places, and the bench has ${muster.bench.rackPlaces}.`, 'Make the rack larger, or the tray smaller.', piece);
+      add(
+        'rack-too-small',
+        `needs ${piece.places} rack places, and the bench has ${muster.bench.rackPlaces}.`,
+        'Make the rack larger, or the tray smaller.',
+        piece,
+      );
     if (!piece.joins) continue;
     const host = unit.pieces.find((p) => p.id === piece.joins!.piece);
     const recipe = muster.recipes.find((r) => r.id === host?.recipe);
     if (!host || !recipe?.layers.some((l) => l.id === piece.joins!.layer))
-      add('join-unknown', 'joins a piece or a layer that is not there.', 'Choose again what it joins.', piece);
+      add(
+        'join-unknown',
+        'joins a piece or a layer that is not there.',
+        'Choose again what it joins.',
+        piece,
+      );
     else if (joinsItself(unit, piece))
       add('join-circle', 'joins itself by way of other pieces.', 'Take one of the joins out.', piece);
   }
@@ -134,7 +180,11 @@ function checkUnit(muster: Muster, unit: Unit): Finding[] {
 
 function joinsItself(unit: Unit, piece: Piece): boolean {
   const seen = new Set<string>();
-  for (let at: Piece | undefined = piece; at?.joins; at = unit.pieces.find((p) => p.id === at!.joins!.piece)) {
+  for (
+    let at: Piece | undefined = piece;
+    at?.joins;
+    at = unit.pieces.find((p) => p.id === at!.joins!.piece)
+  ) {
     if (seen.has(at.id)) return true;
     seen.add(at.id);
   }

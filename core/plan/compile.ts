@@ -2,7 +2,17 @@
 import { clockPoints, type ClockPoints, type Spell } from '#core/climate';
 import type { Problem, ProblemLag, ProblemOperation } from '#core/kernel';
 import { familyOf, type Drying } from '#core/materials';
-import { minutesOfDay, minutesSince, originOf, sessionsOf, type Layer, type Muster, type Piece, type Recipe, type Unit } from '#core/muster';
+import {
+  minutesOfDay,
+  minutesSince,
+  originOf,
+  sessionsOf,
+  type Layer,
+  type Muster,
+  type Piece,
+  type Recipe,
+  type Unit,
+} from '#core/muster';
 import { linksOf, topLayers, workMinutes } from '#core/recipe';
 import { GRACE_DAYS, horizonDays } from './horizon';
 
@@ -151,12 +161,16 @@ function clockOf(layer: Layer | null): { clock?: string } {
 function wholeMinutes(lag: ProblemLag): ProblemLag {
   const min = Math.ceil(lag.min);
   const max = lag.max === undefined ? undefined : Math.max(min, Math.floor(lag.max));
-  const prefer = lag.prefer === undefined ? undefined : Math.min(Math.max(min, Math.floor(lag.prefer)), max ?? Infinity);
+  const prefer =
+    lag.prefer === undefined ? undefined : Math.min(Math.max(min, Math.floor(lag.prefer)), max ?? Infinity);
   return { ...lag, min, ...(max === undefined ? {} : { max }), ...(prefer === undefined ? {} : { prefer }) };
 }
 
 /** The airbrush's changes: a colour after a dirty load needs a full clean, any other a change, the first a load. */
-function setupOf(muster: Muster, steps: ReadonlyMap<string, StepRef>): NonNullable<NonNullable<Problem['resources']>[number]['setup']> {
+function setupOf(
+  muster: Muster,
+  steps: ReadonlyMap<string, StepRef>,
+): NonNullable<NonNullable<Problem['resources']>[number]['setup']> {
   const { airbrush } = muster.bench;
   const loads = new Map<string, boolean>();
   for (const { layer } of steps.values())
@@ -201,7 +215,8 @@ export function oneAfterAnother(muster: Muster): Problem {
     const before = order[k - 1];
     if (!before) return;
     for (const [id, step] of steps)
-      if (step.unit.id === unit.id && !hasBefore.has(id)) extra.push({ from: readyId(before), to: id, min: 0 });
+      if (step.unit.id === unit.id && !hasBefore.has(id))
+        extra.push({ from: readyId(before), to: id, min: 0 });
   });
   return { ...problem, lags: [...(problem.lags ?? []), ...extra] };
 }

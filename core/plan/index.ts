@@ -1,7 +1,16 @@
 export { checkMuster, hasErrors } from './checkMuster';
 export { compile, oneAfterAnother, operationId, readyId, type Compiled, type StepRef } from './compile';
 export { horizonDays } from './horizon';
-export { present, worstLateness, type Gate, type Plan, type PlanSession, type PlanStep, type PlanUnit, type Tide } from './present';
+export {
+  present,
+  worstLateness,
+  type Gate,
+  type Plan,
+  type PlanSession,
+  type PlanStep,
+  type PlanUnit,
+  type Tide,
+} from './present';
 export { conflictInWords, whyOf, type Why } from './reasons';
 export { runSheet, type RunEntry, type RunSheet } from './runSheet';
 export { clockTime, dayName, duration, listed, moment } from './words';

@@ -166,6 +166,11 @@ function tideOf(ref: StepRef, end: number, points: ClockPoints | null, gate: Gat
   const dry = ref.layer.dryMinutes;
   const dryAt = after(points, end, dry);
   const shut = gate?.closes ?? gate?.prefer ?? null;
-  if (gate && shut !== null) return { wetUntil: gate.opens, workableUntil: shut, dryAt: Math.max(dryAt, shut) };
-  return { wetUntil: after(points, end, dry * WET_SHARE), workableUntil: after(points, end, dry * WORKABLE_SHARE), dryAt };
+  if (gate && shut !== null)
+    return { wetUntil: gate.opens, workableUntil: shut, dryAt: Math.max(dryAt, shut) };
+  return {
+    wetUntil: after(points, end, dry * WET_SHARE),
+    workableUntil: after(points, end, dry * WORKABLE_SHARE),
+    dryAt,
+  };
 }

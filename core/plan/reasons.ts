@@ -19,7 +19,9 @@ export function whyOf(compiled: Compiled, solution: Solution, plan: Plan): (id: 
   return (id) => {
     const step = plan.steps.get(id)!;
     return {
-      reasons: kernel.explain(id).map((r) => ({ text: inWords(r, step, plan), step: r.operations[0] ?? null })),
+      reasons: kernel
+        .explain(id)
+        .map((r) => ({ text: inWords(r, step, plan), step: r.operations[0] ?? null })),
       holdsUp: holdsUp(step, plan),
     };
   };
@@ -97,7 +99,12 @@ export function conflictInWords(conflict: Conflict, compiled: Compiled, muster: 
     for (const piece of unit.pieces) names.set(`${piece.id}.done`, `${piece.name} done`);
   }
   const origin = originOf(muster);
-  const ids = [...names.keys()].filter((id) => conflict.message.includes(id)).sort((a, b) => b.length - a.length);
+  const ids = [...names.keys()]
+    .filter((id) => conflict.message.includes(id))
+    .sort((a, b) => b.length - a.length);
   const worded = ids.reduce((text, id) => text.split(id).join(names.get(id)!), conflict.message);
-  return worded.replace(/minute (\d+)/g, (_, m: string) => `${dayName(origin, Number(m))} ${clockTime(origin, Number(m))}`);
+  return worded.replace(
+    /minute (\d+)/g,
+    (_, m: string) => `${dayName(origin, Number(m))} ${clockTime(origin, Number(m))}`,
+  );
 }

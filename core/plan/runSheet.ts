@@ -11,7 +11,12 @@ export interface RunEntry {
   readonly verb: string;
   readonly layer: PlanStep['layer'];
   readonly recipeName: string;
-  readonly pieces: readonly { readonly step: string; readonly name: string; readonly unit: string; readonly count: number }[];
+  readonly pieces: readonly {
+    readonly step: string;
+    readonly name: string;
+    readonly unit: string;
+    readonly count: number;
+  }[];
   /** the next layer may go on the first piece from here */
   readonly dryAt: number;
   /** windows of the pieces that shut: first closing, null if none */
@@ -46,7 +51,12 @@ export function runSheet(plan: Plan, index: number): RunSheet {
     .flatMap((step) =>
       step.gate?.closes == null
         ? []
-        : [{ minute: Math.floor(step.gate.closes), text: `the window after “${step.layer.name}” on ${step.piece.name} shuts` }],
+        : [
+            {
+              minute: Math.floor(step.gate.closes),
+              text: `the window after “${step.layer.name}” on ${step.piece.name} shuts`,
+            },
+          ],
     )
     .sort((a, b) => a.minute - b.minute);
   const overnight = session.steps

@@ -40,10 +40,20 @@ export function checkRecipe(recipe: Recipe): Finding[] {
   recipe.layers.forEach((layer, index) => {
     for (const id of layer.waitsFor)
       if (id === layer.id || !recipe.layers.some((l) => l.id === id))
-        add('wait-unknown', layer, 'waits for a layer that is not in this recipe.', 'Choose another layer to wait for.');
+        add(
+          'wait-unknown',
+          layer,
+          'waits for a layer that is not in this recipe.',
+          'Choose another layer to wait for.',
+        );
     for (const zone of layer.zones)
       if (!recipe.zones.some((z) => z.id === zone))
-        add('zone-unknown', layer, 'goes on a zone that this recipe does not have.', 'Choose its zones again.');
+        add(
+          'zone-unknown',
+          layer,
+          'goes on a zone that this recipe does not have.',
+          'Choose its zones again.',
+        );
     const w = layer.window;
     if (!w) return;
     const opens = Math.max(layer.dryMinutes, w.opensMinutes ?? 0);
@@ -54,7 +64,10 @@ export function checkRecipe(recipe: Recipe): Finding[] {
         `The window closes ${w.closesMinutes} min after it, but the next layer may not start before ${opens} min.`,
         `Let it close at ${opens} min or later, or shorten the drying.`,
       );
-    if (w.preferMinutes !== null && (w.preferMinutes < opens || w.preferMinutes > (w.closesMinutes ?? Infinity)))
+    if (
+      w.preferMinutes !== null &&
+      (w.preferMinutes < opens || w.preferMinutes > (w.closesMinutes ?? Infinity))
+    )
       add(
         'prefer-outside-window',
         layer,

@@ -1,0 +1,59 @@
+/** Which room may import which: one direction of flow, each room by its door (docs/architecture.md). */
+const rooms = {
+  kernel: [],
+  materials: [],
+  climate: ['materials'],
+  muster: ['materials', 'climate'],
+  recipe: ['materials', 'muster', 'climate'],
+  learn: ['kernel', 'materials', 'muster'],
+  plan: ['kernel', 'materials', 'climate', 'muster', 'recipe', 'learn'],
+  session: ['kernel', 'materials', 'climate', 'muster', 'recipe', 'learn', 'plan'],
+  exchange: ['kernel', 'materials', 'climate', 'muster', 'recipe', 'learn', 'plan', 'session'],
+};
+
+const roomRules = Object.entries(rooms).map(([room, allowed]) => ({
+  name: `${room}-imports`,
+  comment: `core/${room} may import ${allowed.length > 0 ? allowed.join(', ') : 'none of its neighbours'}`,
+  severity: 'error',
+  from: { path: `^core/${room}/`, pathNot: '[.]spec[.]ts$' },
+  to: { path: '^core/', pathNot: `^core/(${[room, ...allowed].join('|')})/` },
+}));
+
+module.exports = {
+  forbidden: [
+    ...roomRules,
+    {
+      name: 'by-the-door',
+      comment: 'another room is entered by its index.ts',
+      severity: 'error',
+      from: { path: '^core/([^/]+)/', pathNot: '[.]spec[.]ts$' },
+      to: { path: '^core/', pathNot: ['^core/$1/', '^core/[^/]+/index[.]ts$'] },
+    },
+    {
+      name: 'core-by-the-door',
+      severity: 'error',
+      from: { path: '^(app|cli|server|demo|bench)/', pathNot: '[.]spec[.]ts$' },
+      to: { path: '^core/', pathNot: '^core/[^/]+/index[.]ts$' },
+    },
+    {
+      name: 'core-stands-alone',
+      comment: 'no interface, no browser, no Node in core',
+      severity: 'error',
+      from: { path: '^core/', pathNot: '[.]spec[.]ts$' },
+      to: {
+        path: [
+          '^(app|cli|server|demo|bench|e2e|scripts)/',
+          '^node_modules/(@angular|rxjs|dexie|express)',
+          '^(node:)?(fs|path|process)$',
+        ],
+      },
+    },
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
+  ],
+  options: {
+    tsConfig: { fileName: 'tsconfig.node.json' },
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'default'] },
+  },
+};

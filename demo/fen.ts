@@ -41,8 +41,8 @@ export function fenMuster(monday: LocalDate): Muster {
       layoutMinutes: 2,
       rackPlaces: 44,
       weekly: [
-        ...[1, 2, 3, 4, 5].map((weekday) => ({ id: `w${weekday}`, weekday, from: '19:30', to: '22:00' })),
-        { id: 'w6', weekday: 6, from: '14:00', to: '17:30' },
+        ...[1, 2, 3, 4, 5].map((weekday) => ({ id: `w${weekday}`, weekday, from: '19:15', to: '22:00' })),
+        { id: 'w6', weekday: 6, from: '14:00', to: '18:00' },
       ],
       exceptions: [{ id: 'x1', date: addDays(monday, 10), sessions: [] }],
       climate: {
@@ -486,7 +486,7 @@ function units(monday: LocalDate): Unit[] {
         piece(`mast${n}`, `Mast ${n}`, 'mast', { joins: { piece: `punt${n}`, layer: 'bilge' } }),
       ]),
     ),
-    unit('market', 'Eel market', 20, '13:00', 2, [
+    unit('market', 'Eel market', 21, '11:00', 2, [
       piece('quay', 'Quay', 'quay', { places: 4 }),
       ...['Smoke stall', 'Net stall', 'Lamp stall', 'Basket stall'].map((n, k) =>
         piece(`stall${k + 1}`, n, 'stall', { joins: { piece: 'quay', layer: 'reeds' } }),

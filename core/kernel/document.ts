@@ -92,7 +92,8 @@ export interface Cost {
   readonly makespan: number;
 }
 
-export type ConflictKind = 'cycle' | 'window' | 'calendar' | 'deadline' | 'capacity' | 'setup' | 'history';
+export type ConflictKind =
+  'cycle' | 'window' | 'calendar' | 'deadline' | 'capacity' | 'setup' | 'history' | 'search';
 
 export interface Conflict {
   readonly kind: ConflictKind;

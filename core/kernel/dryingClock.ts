@@ -21,10 +21,36 @@ export function dryingClock(points: readonly (readonly [number, number])[], hori
   return table;
 }
 
-/** First minute whose ticks reach `ticks`; the table's length if none does. */
-function firstReaching(table: DryingClock, ticks: number): number {
+/** First minute whose ticks reach `ticks`; the table's length if none does. The search begins around a guess and widens. */
+function firstReaching(table: DryingClock, ticks: number, guess: number): number {
+  const last = table.length - 1;
+  if (table[last]! < ticks) return table.length;
   let low = 0;
-  let high = table.length;
+  let high = last;
+  const at = guess < 0 ? 0 : guess > last ? last : Math.trunc(guess);
+  if (table[at]! >= ticks) {
+    high = at;
+    for (let step = 16; ; step *= 4) {
+      const t = at - step;
+      if (t <= 0) break;
+      if (table[t]! < ticks) {
+        low = t + 1;
+        break;
+      }
+      high = t;
+    }
+  } else {
+    low = at + 1;
+    for (let step = 16; ; step *= 4) {
+      const t = at + step;
+      if (t >= last) break;
+      if (table[t]! >= ticks) {
+        high = t;
+        break;
+      }
+      low = t + 1;
+    }
+  }
   while (low < high) {
     const mid = (low + high) >> 1;
     if (table[mid]! >= ticks) high = mid;
@@ -36,14 +62,14 @@ function firstReaching(table: DryingClock, ticks: number): number {
 /** Earliest minute at least `ticks` after minute `from`. */
 export function earliestAfter(clock: DryingClock | null, from: number, ticks: number): number {
   if (clock === null) return from + ticks;
-  return firstReaching(clock, clock[from]! + ticks - TOLERANCE);
+  return firstReaching(clock, clock[from]! + ticks - TOLERANCE, from + ticks);
 }
 
 /** Latest minute at most `ticks` after minute `from`. */
 export function latestAfter(clock: DryingClock | null, from: number, ticks: number): number {
   if (clock === null) return from + ticks;
   const limit = clock[from]! + ticks + TOLERANCE;
-  const at = firstReaching(clock, limit);
+  const at = firstReaching(clock, limit, from + ticks);
   return at < clock.length && clock[at]! <= limit ? at : at - 1;
 }
 
@@ -51,14 +77,14 @@ export function latestAfter(clock: DryingClock | null, from: number, ticks: numb
 export function latestBefore(clock: DryingClock | null, to: number, ticks: number): number {
   if (clock === null) return to - ticks;
   const limit = clock[to]! - ticks + TOLERANCE;
-  const at = firstReaching(clock, limit);
+  const at = firstReaching(clock, limit, to - ticks);
   return at < clock.length && clock[at]! <= limit ? at : at - 1;
 }
 
 /** Earliest minute at most `ticks` before minute `to`. */
 export function earliestBefore(clock: DryingClock | null, to: number, ticks: number): number {
   if (clock === null) return to - ticks;
-  return firstReaching(clock, clock[to]! - ticks - TOLERANCE);
+  return firstReaching(clock, clock[to]! - ticks - TOLERANCE, to - ticks);
 }
 
 /** Ticks from minute `from` to minute `to`. */

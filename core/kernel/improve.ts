@@ -4,13 +4,14 @@
  * Deterministic for a seed.
  */
 import { arrange } from './arrange';
-import { insert, PROMPT, type Manner } from './insert';
+import { PROMPT, type Manner } from './insert';
+import { putBack } from './putBack';
 import { pick, type Random } from './random';
 import type { Schedule } from './schedule';
 import type { Strand, Structure } from './structure';
 
 /** The ways to choose what is taken out. Named, so that a measurement can leave one out. */
-export const MOVES = ['strands', 'together', 'run', 'unit', 'session', 'tail', 'late'] as const;
+export const MOVES = ['strands', 'together', 'run', 'unit', 'session', 'tail', 'late', 'promote'] as const;
 export type Move = (typeof MOVES)[number];
 
 export interface Improver {
@@ -26,8 +27,10 @@ export interface ImproveOptions {
 
 /** At most so many operations are out of the plan at a time. */
 const MOST_OUT = 90;
-/** A change may be worse by about this share of the cost at the beginning. */
-const WARMTH = 0.004;
+/** At the beginning a change may be worse by about this share of what a unit costs on average. */
+const WARMTH = 0.6;
+/** Tries for each unit from which on the search may begin that warm; with fewer it begins cooler. */
+const THOROUGH = 1700;
 /** How fast the success of a move changes how often it is tried. */
 const LEARNING = 0.02;
 
@@ -42,24 +45,34 @@ export function improver(
   const key = new Float64Array(model.count);
   const isOut = new Uint8Array(model.count);
   let out: number[] = [];
-  let cost = schedule.cost();
-  let best = cost;
+  /** strand by strand, or all side by side? */
+  let isWhole = true;
+  /** cost with guidance: what changes are judged by */
+  let cost = schedule.cost() + schedule.guidance();
+  let tried = 0;
+  let best = schedule.cost();
+  /** what the plan costs without its lateness: the scale on which a change is small */
+  let calm = schedule.cost() - schedule.lateness();
   schedule.commit();
 
   const moves = MOVES.filter((m) => !options.without?.includes(m));
   const appeal = moves.map(() => 1);
   const spans = sessionsOf(schedule);
+  const strandsOf: number[][] = model.dues.map(() => []);
+  strands.forEach((strand, s) => strand.units.forEach((u) => strandsOf[u]!.push(s)));
 
   function step(): boolean {
     if (strands.length === 0) return false;
+    tried++;
     const m = chooseMove();
     const gain = attempt(moves[m]!);
     appeal[m] = Math.max(
       0.15,
       appeal[m]! * (1 - LEARNING) + LEARNING * (gain > 1e-9 ? 4 : gain > -1e-9 ? 0.4 : 0),
     );
-    if (cost >= best - 1e-9) return false;
-    best = cost;
+    const real = schedule.cost();
+    if (real >= best - 1e-9) return false;
+    best = real;
     return true;
   }
 
@@ -73,18 +86,44 @@ export function improver(
   function attempt(move: Move): number {
     for (const i of out) isOut[i] = 0;
     out = [];
+    isWhole = true;
     select(move);
     const progress = Math.min(1, options.progress());
     if (out.length === 0 || !removeAll()) return giveUp();
-    const order = arrange(model, out, key);
-    if (insert(schedule, order, manner()) >= 0) return giveUp();
-    const now = schedule.cost();
-    const temperature = WARMTH * cost * (1 - progress) ** 2;
-    if (now > cost - temperature * Math.log(Math.max(1e-12, random()))) return giveUp();
+    const units = Math.max(1, strands.length);
+    const thorough = Math.min(1, tried / Math.max(1e-6, progress) / units / THOROUGH);
+    const temperature = ((WARMTH * thorough * calm) / units) * (1 - progress) ** 2;
+    const limit = cost - temperature * Math.log(Math.max(1e-12, random()));
+    const order = arrange(
+      model,
+      out.filter((i) => structure.strandOf[i]! >= 0),
+      key,
+    );
+    const joints = out
+      .filter((i) => structure.strandOf[i]! < 0)
+      .sort((a, b) => structure.rank[a]! - structure.rank[b]!);
+    if (putBack(schedule, structure, isWhole ? byStrand(order) : [order], joints, manner(), limit) >= 0)
+      return giveUp();
+    const now = schedule.cost() + schedule.guidance();
+    if (now > limit) return giveUp();
     const gain = cost - now;
     schedule.commit();
     cost = now;
+    calm = schedule.cost() - schedule.lateness();
     return gain;
+  }
+
+  /** Splits an order where one strand ends and the next begins. */
+  function byStrand(order: readonly number[]): number[][] {
+    const groups: number[][] = [];
+    let last = -1;
+    for (const i of order) {
+      const s = structure.strandOf[i]!;
+      if (s !== last) groups.push([]);
+      groups[groups.length - 1]!.push(i);
+      last = s;
+    }
+    return groups;
   }
 
   function giveUp(): number {
@@ -111,7 +150,7 @@ export function improver(
       case 'together': {
         const [from, to] = spanOf(strands[seed]!);
         const chosen = new Set([seed]);
-        const many = 2 + pick(random, 5);
+        const many = 2 + pick(random, 4);
         for (let tries = 0; tries < 30 && chosen.size < many; tries++) {
           const s = pick(random, strands.length);
           const [a, b] = spanOf(strands[s]!);
@@ -133,11 +172,8 @@ export function improver(
         return takeStrands(chosen.size > 0 ? [...chosen] : [seed]);
       }
       case 'unit': {
-        const chosen: number[] = [];
         const unit = strands[seed]!.units[0];
-        for (let s = 0; s < strands.length; s++)
-          if (s === seed || (unit !== undefined && strands[s]!.units.includes(unit))) chosen.push(s);
-        return takeStrands(chosen);
+        return takeStrands(unit === undefined ? [seed] : [...strandsOf[unit]!]);
       }
       case 'session':
         return takeSession();
@@ -145,6 +181,8 @@ export function improver(
         return takeTails(seed);
       case 'late':
         return takeLate();
+      case 'promote':
+        return takeHeavy();
     }
   }
 
@@ -160,14 +198,15 @@ export function improver(
         kind < 0.35
           ? random()
           : kind < 0.6
-            ? -(strand.weight / (1 + strand.work)) * noise
+            ? (footprint(s) / Math.max(1e-6, strand.weight)) * noise
             : kind < 0.8
               ? strand.due * noise
               : strand.latestStart * noise,
       );
     }
     // Or side by side: everything by the time at which it stood, shaken.
-    const sideBySide = random() < 0.3 ? 30 + 600 * random() : 0;
+    const sideBySide = random() < 0.15 ? 30 + 600 * random() : 0;
+    isWhole = sideBySide === 0;
     chosen.sort((a, b) => rank.get(a)! - rank.get(b)!);
     chosen.forEach((s, n) => {
       if (out.length > MOST_OUT) return;
@@ -180,6 +219,7 @@ export function improver(
 
   /** All that begins in one or two sessions (or a part of one), by time or with like families side by side. */
   function takeSession(): void {
+    isWhole = false;
     const at = pick(random, spans.length);
     const from = spans[at]!.from + (random() < 0.4 ? random() * (spans[at]!.to - spans[at]!.from) : 0);
     const to = (spans[at + (random() < 0.5 ? 1 : 0)] ?? spans[at]!).to;
@@ -205,6 +245,7 @@ export function improver(
     const many = 1 + pick(random, 5);
     const shake = 20 + 400 * random();
     const first = random() < 0.5 ? 0 : 1e6;
+    isWhole = first > 0;
     for (let n = 0; n < many; n++) {
       const s = n === 0 ? seed : pick(random, strands.length);
       for (const i of strands[s]!.operations)
@@ -215,7 +256,7 @@ export function improver(
     }
   }
 
-  /** A late (or costly) unit, and some of what stands in its way. The unit comes back first. */
+  /** A late (or costly) unit, and strands with time in hand that stand in its way. The unit comes back first. */
   function takeLate(): void {
     let chosen = -1;
     let most = 0;
@@ -231,26 +272,129 @@ export function improver(
       }
     }
     if (chosen < 0) return;
+    // Of a unit of many strands those that end last: they make it late.
+    const own = [...strandsOf[chosen]!]
+      .map((s) => ({ s, end: spanOf(strands[s]!)[1] }))
+      .sort((a, b) => b.end - a.end)
+      .slice(0, 1 + pick(random, 5))
+      .map((e) => e.s);
     let from = Infinity;
     let to = -1;
-    let n = 0;
-    for (const strand of strands) {
-      if (!strand.units.includes(chosen) || out.length > MOST_OUT / 2) continue;
-      for (const i of strand.operations) {
-        key[i] = n++;
-        take(i);
-        from = Math.min(from, schedule.start[i]!);
-        to = Math.max(to, schedule.end[i]!);
+    for (const s of own) {
+      const [a, b] = spanOf(strands[s]!);
+      from = Math.min(from, a);
+      to = Math.max(to, b);
+    }
+    from -= (to - from) * random();
+    const many = 1 + pick(random, 3);
+    const others = random() < 0.7 ? blockersOf(own, many) : overlapping(own, from, to, many);
+    const weighted = random() < 0.5;
+    const rank = (s: number): number =>
+      weighted ? footprint(s) / Math.max(1e-6, strands[s]!.weight) : strands[s]!.due;
+    others.sort((a, b) => rank(a) - rank(b));
+    [...own, ...others].forEach((s, n) => {
+      if (out.length <= MOST_OUT)
+        strands[s]!.operations.forEach((i, k) => {
+          key[i] = n * 1e6 + k;
+          take(i);
+        });
+    });
+  }
+
+  /** A unit that weighs much for what it takes up goes where lighter ones stand, and these come after it. */
+  function takeHeavy(): void {
+    let chosen = -1;
+    let most = 0;
+    for (let s = 0; s < strands.length; s++) {
+      const strand = strands[s]!;
+      const first = strand.operations[0]!;
+      const score =
+        ((schedule.start[first]! - schedule.bounds.startLow[first]!) * strand.weight * random()) /
+        footprint(s);
+      if (score > most) {
+        most = score;
+        chosen = s;
       }
     }
-    const width = (to - from) * (0.15 + 0.4 * random());
-    const begin = from + random() * (to - from - width);
-    for (let i = 0; i < model.count && out.length < MOST_OUT; i++) {
-      const s = schedule.start[i]!;
-      if (isOut[i] || s < begin || s >= begin + width || model.minutes[i] === 0) continue;
-      key[i] = 1e7 + s;
-      take(i);
+    if (chosen < 0) return;
+    const [a, b] = spanOf(strands[chosen]!);
+    const ratio = footprint(chosen) / Math.max(1e-6, strands[chosen]!.weight);
+    const low = schedule.bounds.startLow[strands[chosen]!.operations[0]!]!;
+    const from = low + (a - low) * random();
+    const others = overlapping([chosen], from, from + (b - a), 6)
+      .map((s) => ({ s, ratio: footprint(s) / Math.max(1e-6, strands[s]!.weight) }))
+      .filter((e) => e.ratio > ratio)
+      .sort((x, y) => y.ratio - x.ratio)
+      .slice(0, 1 + pick(random, 3))
+      .sort((x, y) => x.ratio - y.ratio);
+    [chosen, ...others.map((e) => e.s)].forEach((s, n) =>
+      strands[s]!.operations.forEach((i, k) => {
+        key[i] = n * 1e6 + k;
+        take(i);
+      }),
+    );
+  }
+
+  /** What a strand takes up, in minutes of a whole resource: its work in open time, its holds as they stand. */
+  function footprint(s: number): number {
+    let sum = 1;
+    for (const i of strands[s]!.operations) {
+      for (const use of model.uses[i]!)
+        sum += (6 * model.minutes[i]! * use.amount) / model.capacity[use.resource]!;
+      for (const hold of model.holdsOf[i]!)
+        if (hold.from === i)
+          sum +=
+            (Math.max(0, schedule.start[hold.to]! - schedule.end[i]!) * hold.amount) /
+            model.capacity[hold.resource]!;
     }
+    return sum;
+  }
+
+  function overlapping(own: readonly number[], from: number, to: number, many: number): number[] {
+    const others: number[] = [];
+    for (let tries = 0; tries < 60 && others.length < many; tries++) {
+      const s = pick(random, strands.length);
+      const [a, b] = spanOf(strands[s]!);
+      if (a < to && from < b && !own.includes(s) && !others.includes(s)) others.push(s);
+    }
+    return others;
+  }
+
+  /** Strands that stand where these could have begun sooner: by their minutes in the way, with some luck. */
+  function blockersOf(own: readonly number[], many: number): number[] {
+    const waits: { from: number; to: number; i: number }[] = [];
+    for (const s of own)
+      for (const i of strands[s]!.operations) {
+        const from = schedule.startLow(i);
+        const to = schedule.start[i]!;
+        if (to - from > 1) waits.push({ from, to, i });
+      }
+    if (waits.length === 0) return [];
+    const first = Math.min(...waits.map((w) => w.from));
+    const last = Math.max(...waits.map((w) => w.to));
+    const score = new Map<number, number>();
+    for (let k = 0; k < model.count; k++) {
+      const a = schedule.start[k]! - schedule.setup[k]!;
+      const b = schedule.end[k]!;
+      if (b <= first || a >= last || model.minutes[k] === 0) continue;
+      const s = structure.strandOf[k]!;
+      if (s < 0 || own.includes(s)) continue;
+      for (const w of waits) {
+        const minutes = Math.min(b, w.to) - Math.max(a, w.from);
+        if (minutes > 0 && sharesResource(k, w.i)) score.set(s, (score.get(s) ?? 0) + minutes);
+      }
+    }
+    return [...score.entries()]
+      .map(([s, minutes]) => ({ s, luck: minutes * random() }))
+      .sort((a, b) => b.luck - a.luck)
+      .slice(0, many)
+      .map((e) => e.s);
+  }
+
+  function sharesResource(a: number, b: number): boolean {
+    for (const u of model.binding[a]!)
+      for (const v of model.binding[b]!) if (u.resource === v.resource) return true;
+    return false;
   }
 
   function spanOf(strand: Strand): [number, number] {
@@ -275,13 +419,20 @@ export function improver(
           if (lag.max !== Infinity && !isOut[lag.from]) alongWith(i, lag.from);
       }
       if (out.length > 2 * MOST_OUT) return false;
-      for (; removed < out.length; removed++) schedule.remove(out[removed]!);
-      for (let r = 0; r < schedule.sequences.length; r++)
-        for (const i of schedule.mendSetups(r)) {
-          if (isOut[i]) continue;
-          key[i] = schedule.start[i]!;
-          take(i);
-        }
+      const begin = removed;
+      const starts: number[] = [];
+      for (; removed < out.length; removed++) {
+        starts.push(schedule.start[out[removed]!]!);
+        schedule.remove(out[removed]!);
+      }
+      for (let k = begin; k < removed; k++) {
+        const i = out[k]!;
+        if (schedule.mendAfter(i, starts[k - begin]!)) continue;
+        const after = schedule.followerOn(i, starts[k - begin]!);
+        if (isOut[after]) continue;
+        key[after] = schedule.start[after]!;
+        take(after);
+      }
       if (removed === out.length) return true;
     }
   }

@@ -16,3 +16,4 @@ export { KernelMistake, startSearch, type Search, type SearchOptions } from './s
 export { solveProblem, type SolveBudget } from './solveProblem';
 export { validateSolution, type Judgement, type Violation } from './validate';
 export { explainer, type Explainer, type Reason, type ReasonKind } from './explain';
+export { movedOperations } from './moved';

@@ -110,8 +110,13 @@ function goBack(
   return null;
 }
 
+/** Does `i`, placed so, miss a window that is open or leave a hold without room? */
+export function isBroken(schedule: Schedule, i: number, start: number, end: number): boolean {
+  return goBack(schedule, i, start, end) !== null;
+}
+
 /** Earliest start with which an operation ends at or after `end`. */
-function startFor(model: Model, i: number, end: number): number {
+export function startFor(model: Model, i: number, end: number): number {
   const minutes = model.minutes[i]!;
   if (minutes === 0 || !model.pausable[i]) return Math.max(0, end - minutes);
   const open = model.open[i]!;

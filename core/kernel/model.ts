@@ -61,6 +61,8 @@ export interface Model {
   readonly fixedStart: Int32Array;
   readonly fixedEnd: Int32Array;
   readonly uses: readonly (readonly Use[])[];
+  /** `uses` without the resources that can never be full when another of the same operation is not */
+  readonly binding: readonly (readonly Use[])[];
   /** resource with a setup that the operation uses, or -1 */
   readonly tool: Int32Array;
   /** number of the operation's family on its tool */
@@ -180,6 +182,12 @@ export function buildModel(problem: Problem): Model {
     fixedStart,
     fixedEnd,
     uses,
+    binding: bindingUses(
+      uses,
+      holds,
+      isFixed,
+      resources.map((r) => r.capacity),
+    ),
     tool: Int32Array.from(uses, (list) => list.find((u) => tools[u.resource] !== null)?.resource ?? -1),
     family: Int32Array.from(operations, (o) => families.get(o.family ?? '')!),
     open,
@@ -212,4 +220,38 @@ function grouped<T>(count: number, list: readonly T[], keys: (item: T) => readon
 /** Minutes of setup on `tool` from a family (0 = clean) to another. */
 export function change(tool: Tool, from: number, to: number): number {
   return tool.change[from * tool.families + to]!;
+}
+
+/**
+ * Leaves out a resource that another implies: every operation on it uses the other too, with at least as large a share of
+ * its capacity. Resources with holds or with history of their own are kept.
+ */
+function bindingUses(
+  uses: readonly (readonly Use[])[],
+  holds: readonly Hold[],
+  isFixed: Uint8Array,
+  capacity: readonly number[],
+): (readonly Use[])[] {
+  const isKept = capacity.map(() => true);
+  const isHeld = new Set(holds.map((h) => h.resource));
+  const users = capacity.map((): number[] => []);
+  uses.forEach((list, i) => list.forEach((u) => users[u.resource]!.push(i)));
+  const amountOf = (i: number, r: number): number =>
+    uses[i]!.reduce((sum, u) => (u.resource === r ? sum + u.amount : sum), 0);
+  capacity.forEach((room, r) => {
+    const mine = users[r]!;
+    if (mine.length === 0 || isHeld.has(r) || mine.some((i) => isFixed[i])) return;
+    const implies = (q: number): boolean =>
+      q !== r &&
+      isKept[q]! &&
+      mine.every((i) => {
+        const other = amountOf(i, q);
+        return other > 0 && other * room >= amountOf(i, r) * capacity[q]!;
+      });
+    if (mine.every((i) => amountOf(i, r) <= room) && uses[mine[0]!]!.some((u) => implies(u.resource)))
+      isKept[r] = false;
+  });
+  return uses.map((list) =>
+    list.every((u) => isKept[u.resource]) ? list : list.filter((u) => isKept[u.resource]),
+  );
 }

@@ -5,16 +5,24 @@
 export interface OpenHours {
   readonly from: Int32Array;
   readonly to: Int32Array;
+  /** for every stretch of `1 << STRETCH` minutes the first interval that ends after its beginning */
+  readonly first: Int32Array;
 }
+
+const STRETCH = 8;
 
 /** No start was found. Larger than every horizon. */
 export const NEVER = 0x3fffffff;
 
 export function openHours(intervals: readonly (readonly [number, number])[]): OpenHours {
-  return {
-    from: Int32Array.from(intervals, ([a]) => a),
-    to: Int32Array.from(intervals, ([, b]) => b),
-  };
+  const to = Int32Array.from(intervals, ([, b]) => b);
+  const last = to.length > 0 ? to[to.length - 1]! : 0;
+  const first = new Int32Array((last >> STRETCH) + 1);
+  for (let k = 0, i = 0; k < first.length; k++) {
+    while (to[i]! <= k << STRETCH) i++;
+    first[k] = i;
+  }
+  return { from: Int32Array.from(intervals, ([a]) => a), to, first };
 }
 
 /** The minutes open in both. */
@@ -34,14 +42,12 @@ export function intersect(a: OpenHours, b: OpenHours): OpenHours {
 
 /** Index of the first interval that ends after minute `t`. */
 export function intervalAfter(open: OpenHours, t: number): number {
-  let low = 0;
-  let high = open.to.length;
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if (open.to[mid]! > t) high = mid;
-    else low = mid + 1;
-  }
-  return low;
+  const { to, first } = open;
+  const k = t < 0 ? 0 : Math.trunc(t) >> STRETCH;
+  if (!(t < NEVER) || k >= first.length) return to.length;
+  let i = first[k]!;
+  while (i < to.length && to[i]! <= t) i++;
+  return i;
 }
 
 /** Earliest start >= t with `[start - setup, start + minutes)` in one interval, or NEVER. */
@@ -55,13 +61,13 @@ export function nextFit(open: OpenHours | null, t: number, setup: number, minute
   return NEVER;
 }
 
-/** Latest start with `[start, start + minutes)` in one interval and its end <= t, or -1. */
-export function previousFit(open: OpenHours | null, t: number, minutes: number): number {
+/** Latest start with `[start - setup, start + minutes)` in one interval and its end <= t, or -1. */
+export function previousFit(open: OpenHours | null, t: number, minutes: number, setup = 0): number {
   if (open === null) return t - minutes;
   const { from, to } = open;
   for (let i = Math.min(intervalAfter(open, t), from.length - 1); i >= 0; i--) {
     const start = Math.min(t, to[i]!) - minutes;
-    if (start >= from[i]!) return start;
+    if (start - setup >= from[i]!) return start;
   }
   return -1;
 }

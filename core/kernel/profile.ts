@@ -6,15 +6,16 @@ const BITS = 6;
 const CHUNK = 1 << BITS;
 
 export class Profile {
-  private readonly minutes: Int32Array;
+  private readonly minutes: Int16Array | Int32Array;
   /** added to every minute of the chunk */
   private readonly whole: Int32Array;
   /** highest of `minutes` in the chunk, `whole` not included */
   private readonly highest: Int32Array;
 
-  constructor(horizon: number) {
+  /** @param most the most that can ever be taken at a time: small numbers are kept in half the room */
+  constructor(horizon: number, most: number) {
     const chunks = (horizon >> BITS) + 2;
-    this.minutes = new Int32Array(chunks << BITS);
+    this.minutes = most < 0x7fff ? new Int16Array(chunks << BITS) : new Int32Array(chunks << BITS);
     this.whole = new Int32Array(chunks);
     this.highest = new Int32Array(chunks);
   }
@@ -24,20 +25,37 @@ export class Profile {
     if (from >= to) return;
     const first = from >> BITS;
     const last = (to - 1) >> BITS;
-    for (let c = first; c <= last; c++) {
-      const a = Math.max(from, c << BITS);
-      const b = Math.min(to, (c + 1) << BITS);
-      if (b - a === CHUNK) {
-        this.whole[c]! += amount;
-        continue;
+    if (first === last) return this.addWithin(first, from, to, amount);
+    let c = first;
+    if ((from & (CHUNK - 1)) !== 0) this.addWithin(c++, from, (first + 1) << BITS, amount);
+    const whole = (to & (CHUNK - 1)) === 0 ? last + 1 : last;
+    for (; c < whole; c++) this.whole[c]! += amount;
+    if (whole === last) this.addWithin(last, last << BITS, to, amount);
+  }
+
+  private addWithin(chunk: number, from: number, to: number, amount: number): void {
+    const { minutes } = this;
+    const high = this.highest[chunk]!;
+    if (amount > 0) {
+      let most = high;
+      for (let t = from; t < to; t++) {
+        const v = (minutes[t]! += amount);
+        if (v > most) most = v;
       }
-      const { minutes } = this;
-      for (let t = a; t < b; t++) minutes[t]! += amount;
-      const begin = c << BITS;
-      let high = minutes[begin]!;
-      for (let t = begin + 1; t < begin + CHUNK; t++) if (minutes[t]! > high) high = minutes[t]!;
-      this.highest[c] = high;
+      this.highest[chunk] = most;
+      return;
     }
+    let wasHighest = false;
+    for (let t = from; t < to; t++) {
+      const v = minutes[t]!;
+      if (v === high) wasHighest = true;
+      minutes[t] = v + amount;
+    }
+    if (!wasHighest) return;
+    const begin = chunk << BITS;
+    let most = minutes[begin]!;
+    for (let t = begin + 1; t < begin + CHUNK && most < high; t++) if (minutes[t]! > most) most = minutes[t]!;
+    this.highest[chunk] = most;
   }
 
   /** Latest minute in [from, to) at which more than `limit` is taken, or -1. */

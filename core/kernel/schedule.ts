@@ -4,8 +4,9 @@
  */
 import { earliestAfter, earliestBefore, latestAfter, latestBefore, ticksBetween } from './dryingClock';
 import { change, type Hold, type Model, type Tool } from './model';
-import { NEVER, nextFit, nextOpen, pausableEnd } from './openHours';
+import { NEVER, nextFit, nextOpen, pausableEnd, pausableStart, previousFit } from './openHours';
 import { Profile } from './profile';
+import type { Calm } from './calm';
 import type { Bounds } from './propagate';
 
 export const UNPLACED = -1;
@@ -28,15 +29,23 @@ export class Schedule {
   private completion = 0;
   private setups = 0;
   private overrun = 0;
+  /** what the single parts of joined units would cost: see `Share` */
+  private partial = 0;
+  private readonly shares: readonly (Share | null)[];
+  /** operations that have left their old session */
+  private moved = 0;
 
   constructor(
     readonly model: Model,
     readonly bounds: Bounds,
+    private readonly calm: Calm | null = null,
   ) {
     this.start = new Int32Array(model.count).fill(UNPLACED);
     this.end = new Int32Array(model.count).fill(UNPLACED);
     this.setup = new Int32Array(model.count);
-    this.profiles = model.resourceIds.map(() => new Profile(model.horizon));
+    this.shares = sharesOf(model);
+    const most = mostTaken(model);
+    this.profiles = model.resourceIds.map((_, r) => new Profile(model.horizon, most[r]!));
     this.sequences = model.resourceIds.map(() => []);
     for (let i = 0; i < model.count; i++)
       if (model.isFixed[i]) this.assign(i, model.fixedStart[i]!, model.fixedEnd[i]!, 0);
@@ -55,8 +64,22 @@ export class Schedule {
       weights.setup * this.setups +
       weights.overrun * this.overrun +
       weights.completion * this.completion;
+    if (this.calm !== null) total += this.calm.price * this.moved;
     if (weights.makespan > 0) total += weights.makespan * this.makespan();
     return total;
+  }
+
+  /**
+   * What guides the search beside the cost: a unit of many parts is late by its latest part alone, so that bringing home the
+   * others would not show. Each part is charged a share of what its own end would make the unit cost.
+   */
+  guidance(): number {
+    return this.partial;
+  }
+
+  /** The part of the cost that lateness makes. */
+  lateness(): number {
+    return this.model.weights.tardiness * this.tardiness;
   }
 
   makespan(): number {
@@ -80,6 +103,12 @@ export class Schedule {
       const i = journal.pop()!;
       this.write(i, start, end, setup);
     }
+  }
+
+  /** Takes out all that is not history. */
+  clear(): void {
+    for (let i = 0; i < this.model.count; i++) if (!this.model.isFixed[i] && this.isPlaced(i)) this.remove(i);
+    this.commit();
   }
 
   /** Forgets the journal: the changes so far stay. */
@@ -118,7 +147,7 @@ export class Schedule {
     if (setup === before) return;
     const from = this.start[i]! - Math.max(setup, before);
     const to = this.start[i]! - Math.min(setup, before);
-    for (const use of this.model.uses[i]!)
+    for (const use of this.model.binding[i]!)
       this.profiles[use.resource]!.add(from, to, setup > before ? use.amount : -use.amount);
     this.setups += setup - before;
     this.setup[i] = setup;
@@ -129,7 +158,7 @@ export class Schedule {
     const { model } = this;
     const start = this.start[i]!;
     const end = this.end[i]!;
-    for (const use of model.uses[i]!)
+    for (const use of model.binding[i]!)
       this.profiles[use.resource]!.add(start - this.setup[i]!, end, sign * use.amount);
     for (const hold of model.holdsOf[i]!) {
       const from = this.end[hold.from]!;
@@ -146,6 +175,11 @@ export class Schedule {
       this.completion += sign * due.weight * end;
     }
     this.setups += sign * this.setup[i]!;
+    const share = this.shares[i];
+    if (share) this.partial += sign * (share.late * Math.max(0, end - share.due) + share.soon * end);
+    const { calm } = this;
+    if (calm !== null && calm.session[i]! >= 0 && calm.sessionAt(start) !== calm.session[i])
+      this.moved += sign;
     const tool = model.tool[i]!;
     if (tool < 0) return;
     const sequence = this.sequences[tool]!;
@@ -233,7 +267,7 @@ export class Schedule {
   /** Latest minute of [from, to) in which a resource of `i` has no room for it, or -1. */
   private blockedAt(i: number, from: number, to: number): number {
     let last = -1;
-    for (const use of this.model.uses[i]!) {
+    for (const use of this.model.binding[i]!) {
       const at = this.profiles[use.resource]!.lastAbove(
         from,
         to,
@@ -302,6 +336,123 @@ export class Schedule {
     return best;
   }
 
+  /**
+   * Latest slot of an unplaced operation that starts in [low, high] and ends by `endHigh`, every setup in its place; null
+   * if there is none (or none is looked for: pausable operations that need a setup).
+   */
+  findLateSlot(i: number, low: number, high: number, endHigh: number): Slot | null {
+    const resource = this.model.tool[i]!;
+    if (resource < 0 || this.model.minutes[i] === 0) return this.scanLate(i, low, high, endHigh, 0);
+    const tool = this.model.tools[resource]!;
+    const sequence = this.sequences[resource]!;
+    for (let k = this.position(sequence, Math.min(high, endHigh), NEVER); k >= 0; k--) {
+      const after = k < sequence.length ? sequence[k]! : -1;
+      if (after >= 0 && this.start[after]! <= low) return null;
+      const slot = this.findLateInGap(i, tool, k > 0 ? sequence[k - 1]! : -1, after, low, high, endHigh);
+      if (slot !== null) return slot;
+    }
+    return null;
+  }
+
+  private findLateInGap(
+    i: number,
+    tool: Tool,
+    before: number,
+    after: number,
+    low: number,
+    high: number,
+    endHigh: number,
+  ): Slot | null {
+    const { model } = this;
+    const family = model.family[i]!;
+    const clean = change(tool, 0, family);
+    if (before < 0) return this.findLateBefore(i, tool, after, low, high, endHigh, clean);
+    const since = this.end[before]!;
+    const s = change(tool, model.family[before]!, family);
+    const lastLoaded = since + s + tool.idle;
+    const standing = Math.max(low, lastLoaded + 1, since + clean);
+    return (
+      (standing <= high ? this.findLateBefore(i, tool, after, standing, high, endHigh, clean) : null) ??
+      this.findLateBefore(i, tool, after, Math.max(low, since + s), Math.min(high, lastLoaded), endHigh, s)
+    );
+  }
+
+  private findLateBefore(
+    i: number,
+    tool: Tool,
+    after: number,
+    low: number,
+    high: number,
+    endHigh: number,
+    setup: number,
+  ): Slot | null {
+    if (low > high) return null;
+    if (after < 0) return this.scanLate(i, low, high, endHigh, setup);
+    const { model } = this;
+    const next = this.start[after]!;
+    if (model.isFixed[after]) return this.scanLate(i, low, high, Math.min(endHigh, next), setup);
+    const loaded = change(tool, model.family[i]!, model.family[after]!);
+    const clean = change(tool, 0, model.family[after]!);
+    const lastClean = next - loaded - tool.idle - 1;
+    const slot = this.scanLateFor(i, after, loaded, low, high, Math.min(endHigh, next - loaded), setup);
+    if (slot !== null && slot.end > lastClean) return slot;
+    if (lastClean <= 0) return null;
+    return this.scanLateFor(i, after, clean, low, high, Math.min(endHigh, lastClean, next - clean), setup);
+  }
+
+  private scanLateFor(
+    i: number,
+    after: number,
+    afterSetup: number,
+    low: number,
+    high: number,
+    endHigh: number,
+    setup: number,
+  ): Slot | null {
+    if (Math.max(low, setup) + this.model.minutes[i]! > endHigh) return null;
+    const was = this.setup[after]!;
+    if (afterSetup > was && !this.canGrow(after, afterSetup)) return null;
+    if (afterSetup < was) this.writeSetup(after, afterSetup);
+    const slot = this.scanLate(i, low, high, endHigh, setup);
+    if (afterSetup < was) this.writeSetup(after, was);
+    return slot;
+  }
+
+  /** Latest slot in [low, high] with a given setup, neighbours on the tool not asked. */
+  private scanLate(i: number, low: number, high: number, endHigh: number, setup: number): Slot | null {
+    const { model } = this;
+    const minutes = model.minutes[i]!;
+    const open = model.open[i]!;
+    if (model.pausable[i] && setup > 0) return null;
+    let limit = model.pausable[i] ? endHigh : Math.min(endHigh, high + minutes);
+    for (;;) {
+      let start: number;
+      let end: number;
+      if (minutes === 0) start = end = limit;
+      else if (model.pausable[i]) {
+        start = pausableStart(open, limit, minutes);
+        if (start > high) start = previousFit(open, high + 1, 1, 0);
+        end = start < 0 ? 0 : pausableEnd(open, start, minutes);
+      } else {
+        start = previousFit(open, limit, minutes, setup);
+        end = start + minutes;
+      }
+      if (start < low || start - setup < 0) return null;
+      let blocked = end > endHigh ? endHigh : -1;
+      for (const use of model.binding[i]!) {
+        const at = this.profiles[use.resource]!.firstAbove(
+          start - setup,
+          end,
+          model.capacity[use.resource]! - use.amount,
+        );
+        if (at >= 0 && (blocked < 0 || at < blocked)) blocked = at;
+      }
+      if (blocked < 0) return { start, end, setup };
+      limit = Math.min(blocked, end - 1);
+      if (model.pausable[i]) high = Math.min(high, start - 1);
+    }
+  }
+
   /** How much the setup of the next operation on the tool changes when one of `i`'s family ends before it. */
   private followerChange(tool: Tool, i: number, end: number, after: number): number {
     return after < 0 || this.model.isFixed[after]
@@ -368,7 +519,7 @@ export class Schedule {
     endHigh: number,
     setup: number,
   ): Slot | null {
-    if (low > high) return null;
+    if (low > high || low + this.model.minutes[i]! > endHigh) return null;
     if (after < 0) return this.scan(i, low, high, endHigh, setup);
     const { model } = this;
     const next = this.start[after]!;
@@ -405,20 +556,33 @@ export class Schedule {
     endHigh: number,
     setup: number,
   ): Slot | null {
-    if (endHigh <= 0 || endHigh < endLow) return null;
+    if (endHigh < endLow || Math.max(low, setup) + this.model.minutes[i]! > endHigh) return null;
     const was = this.setup[after]!;
     if (afterSetup > was && !this.canGrow(after, afterSetup)) return null;
-    if (afterSetup < was) this.writeSetup(after, afterSetup);
-    let from = low;
-    let slot: Slot | null;
-    for (;;) {
-      slot = this.scan(i, from, high, endHigh, setup);
-      if (slot === null || slot.end >= endLow) break;
-      from = Math.max(slot.start + 1, endLow - this.model.minutes[i]! * (this.model.pausable[i] ? 0 : 1));
-      if (this.model.pausable[i]) from = slot.start + 1;
-    }
-    if (afterSetup < was) this.writeSetup(after, was);
+    // A slot that leaves the longer setup in peace is the earliest; only when there is none is the rest of it worth a look.
+    const roomy = this.scanFrom(i, low, high, endLow, Math.min(endHigh, this.start[after]! - was), setup);
+    if (roomy !== null || afterSetup >= was) return roomy;
+    this.writeSetup(after, afterSetup);
+    const slot = this.scanFrom(i, low, high, endLow, endHigh, setup);
+    this.writeSetup(after, was);
     return slot;
+  }
+
+  /** `scan`, ending no sooner than `endLow`. */
+  private scanFrom(
+    i: number,
+    low: number,
+    high: number,
+    endLow: number,
+    endHigh: number,
+    setup: number,
+  ): Slot | null {
+    let from = this.model.pausable[i] ? low : Math.max(low, endLow - this.model.minutes[i]!);
+    for (;;) {
+      const slot = this.scan(i, from, high, endHigh, setup);
+      if (slot === null || slot.end >= endLow) return slot;
+      from = slot.start + 1;
+    }
   }
 
   /** May the setup before a placed operation become this long, where it stands? */
@@ -449,6 +613,42 @@ export class Schedule {
   }
 
   /**
+   * After the removal of an operation that stood at `start`: brings the setup of the one behind it on the tool back to the rule.
+   * @returns false when that has become longer than there is room for
+   */
+  mendAfter(removed: number, start: number): boolean {
+    const resource = this.model.tool[removed]!;
+    const tool = resource < 0 ? null : this.model.tools[resource];
+    if (!tool) return true;
+    const sequence = this.sequences[resource]!;
+    const k = this.position(sequence, start, UNPLACED);
+    return k >= sequence.length || this.mend(tool, sequence, k);
+  }
+
+  /** The operation behind a removed one on its tool, or -1. */
+  followerOn(removed: number, start: number): number {
+    const resource = this.model.tool[removed]!;
+    if (resource < 0) return -1;
+    const sequence = this.sequences[resource]!;
+    return sequence[this.position(sequence, start, UNPLACED)] ?? -1;
+  }
+
+  private mend(tool: Tool, sequence: readonly number[], k: number): boolean {
+    const i = sequence[k]!;
+    if (this.model.isFixed[i]) return true;
+    const before = sequence[k - 1];
+    const right =
+      before === undefined
+        ? change(tool, 0, this.model.family[i]!)
+        : this.setupFor(tool, this.model.family[before]!, this.end[before]!, i, this.start[i]!);
+    if (right === this.setup[i]) return true;
+    const since = before === undefined ? 0 : this.end[before]!;
+    if (right > this.setup[i]! && !(this.start[i]! - right >= since && this.canGrow(i, right))) return false;
+    this.assign(i, this.start[i]!, this.end[i]!, right);
+    return true;
+  }
+
+  /**
    * After removals: brings the setups on a tool back to the rule.
    * @returns operations whose setup has become longer than there is room for
    */
@@ -457,20 +657,48 @@ export class Schedule {
     if (!tool) return [];
     const sequence = this.sequences[resource]!;
     const tooLong: number[] = [];
-    for (let k = 0; k < sequence.length; k++) {
-      const i = sequence[k]!;
-      if (this.model.isFixed[i]) continue;
-      const before = sequence[k - 1];
-      const right =
-        before === undefined
-          ? change(tool, 0, this.model.family[i]!)
-          : this.setupFor(tool, this.model.family[before]!, this.end[before]!, i, this.start[i]!);
-      if (right === this.setup[i]) continue;
-      const since = before === undefined ? 0 : this.end[before]!;
-      if (right < this.setup[i]! || (this.start[i]! - right >= since && this.canGrow(i, right)))
-        this.assign(i, this.start[i]!, this.end[i]!, right);
-      else tooLong.push(i);
-    }
+    for (let k = 0; k < sequence.length; k++) if (!this.mend(tool, sequence, k)) tooLong.push(sequence[k]!);
     return tooLong;
   }
+}
+
+/** The sum of all amounts on each resource. */
+function mostTaken(model: Model): number[] {
+  const most = model.resourceIds.map(() => 0);
+  for (const list of model.uses) for (const use of list) most[use.resource]! += use.amount;
+  for (const hold of model.holds) most[hold.resource]! += hold.amount;
+  return most;
+}
+
+/** The share of a unit's cost that one of several parts is charged, by the end of its last operation. */
+interface Share {
+  readonly due: number;
+  /** cost of a minute after `due` */
+  readonly late: number;
+  /** cost of every minute */
+  readonly soon: number;
+}
+
+const SHARED = 0.5;
+
+function sharesOf(model: Model): (Share | null)[] {
+  const shares: (Share | null)[] = model.ids.map(() => null);
+  for (const due of model.dues) {
+    const parts = new Map<number, number>();
+    const collect = (i: number, gap: number): void => {
+      for (const lag of model.lagsIn[i]!)
+        if (model.minutes[lag.from] === 0 && !model.isFixed[lag.from]) collect(lag.from, gap + lag.min);
+        else parts.set(lag.from, Math.max(parts.get(lag.from) ?? 0, gap + lag.min));
+    };
+    if (model.minutes[due.ready] === 0) collect(due.ready, 0);
+    if (parts.size < 2) continue;
+    const part = (SHARED * due.weight) / parts.size;
+    for (const [i, gap] of parts)
+      shares[i] = {
+        due: due.due - gap,
+        late: part * model.weights.tardiness,
+        soon: part * model.weights.completion,
+      };
+  }
+  return shares;
 }

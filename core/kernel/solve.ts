@@ -2,21 +2,29 @@
  * The door to the solver: propagate (or prove that there is no plan), build a first plan, improve it step by step.
  * Nothing here knows the time of day or waits: the caller steps it, asks for the best so far, and stops when it likes.
  */
-import { lowerBound } from './bound';
-import { construct, RULES } from './construct';
+import { lowerBound, raisedBound } from './bound';
+import { exactSearch } from './exact';
+import { builder } from './construct';
 import type { Conflict, Problem, Solution, Status } from './document';
 import { improver, type Improver, type Move } from './improve';
 import { buildModel, type Model } from './model';
 import { overfull, propagate, type Bounds } from './propagate';
+import { isShop, shopSearch, type ShopSearch } from './shop';
+import { calmOf } from './calm';
+import { repair } from './repair';
 import { seededRandom, type Random } from './random';
 import { Schedule } from './schedule';
-import { structureOf, type Structure } from './structure';
+import { structureOf } from './structure';
 import { validateSolution } from './validate';
 
 export interface SearchOptions {
   readonly seed?: number;
   /** share of the time or iterations already spent, 0 to 1: cools the search down */
   readonly progress?: () => number;
+  /** a plan for a problem like this one, to begin from and to keep close to */
+  readonly previous?: Solution;
+  /** cost that every operation adds which leaves the session it had in `previous`; default 0 */
+  readonly stability?: number;
   /** moves of the search to leave out, for measurements */
   readonly without?: readonly Move[];
 }
@@ -41,6 +49,23 @@ export class KernelMistake extends Error {
 }
 
 const EQUAL = 1e-7;
+/** Exact search is tried up to so many operations that take time … */
+const SMALL = 40;
+/** … with most of the effort for so many nodes, with little of it from then on. */
+const PATIENT_NODES = 60_000;
+
+const NO_ORDER_WORKS: Conflict = {
+  kind: 'search',
+  operations: [],
+  message:
+    'Every possible order of the steps was tried, and in none of them do they all fit: somewhere hands, a tool or a rack is needed twice at once, or a window shuts first. Give more room: a longer session, another pair of hands, more rack places or a wider window.',
+};
+
+function isSmall(model: Model): boolean {
+  let busy = 0;
+  for (const minutes of model.minutes) if (minutes > 0) busy++;
+  return busy <= SMALL;
+}
 
 /** @throws KernelMistake from `best()` if a plan does not pass the validator */
 export function startSearch(problem: Problem, options: SearchOptions = {}): Search {
@@ -49,14 +74,7 @@ export function startSearch(problem: Problem, options: SearchOptions = {}): Sear
   const propagation = propagate(model);
   const conflict = propagation.ok ? overfull(model, propagation.bounds) : propagation.conflict;
   if (!propagation.ok || conflict) return settled(infeasible(conflict!));
-  return running(
-    model,
-    propagation.bounds,
-    propagation.order,
-    random,
-    options.progress ?? (() => 0.5),
-    options.without,
-  );
+  return running(model, propagation.bounds, propagation.order, random, options);
 }
 
 function running(
@@ -64,24 +82,52 @@ function running(
   bounds: Bounds,
   order: Int32Array,
   random: Random,
-  progress: () => number,
-  without: readonly Move[] | undefined,
+  options: SearchOptions,
 ): Search {
+  const { previous, stability = 0, progress = () => 0.5, without = [] } = options;
   const structure = structureOf(model, bounds, order);
-  const bound = lowerBound(model, bounds);
+  let bound = lowerBound(model, bounds);
   let best: Snapshot | null = null;
   let improve: Improver | null = null;
-  let rules = 0;
+  let isRaised = false;
+  let isRepaired = false;
+  /** the old plan could be mended and nobody is late: no need to build one */
+  let hasStart = false;
+  let shop: ShopSearch | null = null;
   let tried = 0;
   let shown: Solution | null = null;
-  const schedule = new Schedule(model, bounds);
+  const schedule = new Schedule(
+    model,
+    bounds,
+    previous && stability > 0 ? calmOf(model, previous, stability) : null,
+  );
+  const first = builder(schedule, structure, random);
+  const exact = isSmall(model) && stability === 0 ? exactSearch(model, bounds, order) : null;
+  let proof: 'open' | 'optimal' | 'impossible' = 'open';
 
-  /** One constructive rule a step, so that the first plan is out as soon as it is found. */
+  /** One constructive plan a step, so that the first is out as soon as it is found. */
   function build(): void {
-    const rule = RULES[rules++]!;
-    if (!construct(schedule, structure, rule, random)) return;
+    if (previous && !isRepaired) {
+      isRepaired = true;
+      if (!repair(schedule, structure, previous)) return;
+      hasStart = schedule.lateness() === 0;
+    } else if (!first.build()) return;
     keep();
     schedule.undoTo(0);
+  }
+  /** A share of the time goes to the exact search while there is hope that it ends. */
+  function prove(tries: number): void {
+    if (best !== null) exact!.lowerLimit(best.cost);
+    exact!.step(exact!.nodes < PATIENT_NODES ? 20 * tries : tries);
+    const found = exact!.best;
+    if (found !== null && (best === null || found.cost < best.cost - 1e-12)) {
+      best = found;
+      shown = null;
+      improve = null;
+    }
+    if (!exact!.isComplete) return;
+    proof = best === null ? 'impossible' : 'optimal';
+    shown = null;
   }
   function keep(): void {
     const cost = schedule.cost();
@@ -89,16 +135,32 @@ function running(
     best = snapshot(schedule, cost);
     shown = null;
   }
+  function raise(): void {
+    isRaised = true;
+    bound = Math.max(bound, raisedBound(model, bounds, order, best!.cost));
+    shown = null;
+  }
+  function swapInShop(tries: number): void {
+    shop ??= shopSearch(model, best!.start, random);
+    tried += tries;
+    if (!shop.step(10 * tries) || shop.best.cost >= best!.cost) return;
+    best = shop.best;
+    shown = null;
+  }
   function begin(): Improver {
+    schedule.clear();
     restore(schedule, best!);
-    return improver(schedule, structure, random, { progress, without: without ?? [] });
+    return improver(schedule, structure, random, { progress, without });
   }
 
   return {
     step(tries) {
       if (this.isDone) return;
-      if (rules < RULES.length) return build();
-      if (best === null) return retry(schedule, structure, random, keep);
+      if (exact !== null && proof === 'open') prove(tries);
+      if (this.isDone) return;
+      if (!hasStart && first.isBusy) return build();
+      if (!isRaised) return raise();
+      if (isShop(model)) return swapInShop(tries);
       improve ??= begin();
       for (let k = 0; k < tries; k++) {
         tried++;
@@ -106,27 +168,26 @@ function running(
       }
     },
     best() {
-      shown ??= best === null ? UNKNOWN : solutionOf(model, best, bound);
+      shown ??=
+        best !== null
+          ? solutionOf(model, best, proof === 'optimal' ? best.cost : bound)
+          : proof === 'impossible'
+            ? infeasible(NO_ORDER_WORKS)
+            : UNKNOWN;
       return shown;
     },
     get isDone() {
       return (
-        best !== null && rules >= RULES.length && best.cost <= bound + EQUAL * Math.max(1, Math.abs(bound))
+        proof !== 'open' ||
+        (best !== null &&
+          (hasStart || !first.isBusy) &&
+          best.cost <= bound + EQUAL * Math.max(1, Math.abs(bound)))
       );
     },
     get tried() {
       return tried;
     },
   };
-}
-
-/** No rule found a plan: random orders, until one does. */
-function retry(schedule: Schedule, structure: Structure, random: Random, keep: () => void): void {
-  const noise = structure.strands.map(() => random());
-  const keyOf = new Map(structure.strands.map((s, k) => [s, noise[k]!]));
-  if (!construct(schedule, structure, (s) => keyOf.get(s)!, random)) return;
-  keep();
-  schedule.undoTo(0);
 }
 
 interface Snapshot {

@@ -2,7 +2,7 @@
  * How the operations hang together: strands (what lags and windows tie, milestones cut away) with an order
  * in which each can be inserted.
  */
-import type { Model } from './model';
+import type { Lag, Model } from './model';
 import type { Bounds } from './propagate';
 
 export interface Strand {
@@ -22,6 +22,8 @@ export interface Strand {
 export interface Structure {
   readonly strands: readonly Strand[];
   readonly strandOf: Int32Array;
+  /** number of the group that windows and soft closings tie an operation to */
+  readonly blockOf: Int32Array;
   /** joining milestones in topological order: placed after the strands that lead to them */
   readonly milestones: readonly number[];
   /** milestones that follow from an operation, in topological order */
@@ -56,14 +58,14 @@ export function structureOf(model: Model, bounds: Bounds, order: Int32Array): St
   }
 
   // Union of all that lags tie, through no joint.
-  const parent = Int32Array.from({ length: count }, (_, i) => i);
-  const root = (i: number): number => {
-    while (parent[i] !== i) i = parent[i] = parent[parent[i]!]!;
-    return i;
-  };
-  for (const lag of model.lags)
-    if (!isJoint[lag.from] && !isJoint[lag.to] && !model.isFixed[lag.from] && !model.isFixed[lag.to])
-      parent[root(lag.from)] = root(lag.to);
+  const ties = model.lags.filter(
+    (l) => !isJoint[l.from] && !isJoint[l.to] && !model.isFixed[l.from] && !model.isFixed[l.to],
+  );
+  const root = united(count, ties);
+  const block = united(
+    count,
+    ties.filter((l) => l.max !== Infinity || l.prefer !== Infinity),
+  );
 
   const members = new Map<number, number[]>();
   for (const i of order)
@@ -93,7 +95,24 @@ export function structureOf(model: Model, bounds: Bounds, order: Int32Array): St
     strands.push({ operations, weight, due, work, latestStart, units: [...units] });
   }
   const milestones = [...order].filter((i) => isJoint[i]);
-  return { strands, strandOf, milestones, rank };
+  return {
+    strands,
+    strandOf,
+    blockOf: Int32Array.from({ length: count }, (_, i) => block(i)),
+    milestones,
+    rank,
+  };
+}
+
+/** Groups that the lags make of the operations: a function to each one's group. */
+function united(count: number, lags: readonly Lag[]): (i: number) => number {
+  const parent = Int32Array.from({ length: count }, (_, i) => i);
+  const root = (i: number): number => {
+    while (parent[i] !== i) i = parent[i] = parent[parent[i]!]!;
+    return i;
+  };
+  for (const lag of lags) parent[root(lag.from)] = root(lag.to);
+  return root;
 }
 
 /** A milestone may be placed after everything else when nothing ties it from behind: no window in, no strand after it. */

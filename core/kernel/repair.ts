@@ -1,0 +1,80 @@
+/**
+ * From an old plan to one for a problem that has changed a little: everything that still can stays where it was, the rest moves
+ * back as little as it goes, in the order of the old plan.
+ */
+import { arrange } from './arrange';
+import type { Solution } from './document';
+import { insert, isBroken, PROMPT } from './insert';
+import { putBack } from './putBack';
+import type { Schedule } from './schedule';
+import type { Structure } from './structure';
+
+/** Fills the empty schedule from an old plan. @returns whether every operation found its place; if not, it is empty again */
+export function repair(schedule: Schedule, structure: Structure, previous: Solution): boolean {
+  const { model } = schedule;
+  const old = new Map(previous.operations.map((o) => [o.id, o.start]));
+  const key = Float64Array.from(model.ids, (id) => old.get(id) ?? model.horizon);
+  const all = [...model.ids.keys()].filter((i) => !model.isFixed[i] && structure.strandOf[i]! >= 0);
+  const members = new Map<number, number[]>();
+  for (const i of all) {
+    const block = members.get(structure.blockOf[i]!);
+    if (block) block.push(i);
+    else members.set(structure.blockOf[i]!, [i]);
+  }
+  const mark = schedule.mark();
+  const deferred = new Set<number>();
+  for (const i of arrange(model, all, key)) {
+    if (schedule.isPlaced(i) || deferred.has(structure.strandOf[i]!)) continue;
+    if (stays(schedule, i, old.get(model.ids[i]!))) continue;
+    // No longer possible there: its coupled group goes in anew, as soon as it fits; failing that, all it hangs together with.
+    const block = members.get(structure.blockOf[i]!)!;
+    const before = schedule.mark();
+    if (takeOut(block) && insert(schedule, arrange(model, block, key), PROMPT) < 0) continue;
+    schedule.undoTo(before);
+    defer(structure.strandOf[i]!);
+  }
+  const late = [...deferred].sort((a, b) => pressing(a) - pressing(b));
+  const groups = late.map((s) => structure.strands[s]!.operations);
+  if (putBack(schedule, structure, groups, structure.milestones, PROMPT) < 0) return true;
+  schedule.undoTo(mark);
+  return false;
+
+  /** @returns false when what stands behind on a tool would lose its place */
+  function takeOut(list: readonly number[]): boolean {
+    let isWell = true;
+    for (const k of list) {
+      if (!schedule.isPlaced(k)) continue;
+      const at = schedule.start[k]!;
+      schedule.remove(k);
+      isWell = schedule.mendAfter(k, at) && isWell;
+    }
+    return isWell;
+  }
+
+  function defer(s: number): void {
+    if (deferred.has(s)) return;
+    deferred.add(s);
+    for (const k of structure.strands[s]!.operations) {
+      if (!schedule.isPlaced(k)) continue;
+      const at = schedule.start[k]!;
+      schedule.remove(k);
+      if (schedule.mendAfter(k, at)) continue;
+      const follower = structure.strandOf[schedule.followerOn(k, at)] ?? -1;
+      if (follower >= 0) defer(follower);
+    }
+  }
+
+  function pressing(s: number): number {
+    return structure.strands[s]!.due;
+  }
+}
+
+/** Places an operation at its old start if all rules allow it. */
+function stays(schedule: Schedule, i: number, start: number | undefined): boolean {
+  if (start === undefined || start < schedule.startLow(i) || start > schedule.startHigh(i)) return false;
+  const slot = schedule.findSlot(i, start, start, schedule.endHigh(i));
+  if (slot === null || slot.end < schedule.endLow(i) || isBroken(schedule, i, slot.start, slot.end))
+    return false;
+  schedule.place(i, slot);
+  return true;
+}

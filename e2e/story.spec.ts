@@ -1,0 +1,155 @@
+/** The whole story in the built app: muster, recipe, bench, plan, run sheet, files, reload. */
+import { readFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import { expectAccessible, planned, watchErrors } from './helpers';
+
+test('from the demo muster to tonight’s sheet, changed, taken away and found again', async ({ page }) => {
+  const errors = watchErrors(page);
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Moth Fair at Candlewick Fen' })).toBeVisible();
+  await planned(page);
+  await expect(page.getByText('all 5 units on time')).toBeVisible();
+  await expect(page.getByText(/days.* late/).first()).toBeVisible();
+
+  // A step says why it is then.
+  await page.locator('[data-step="hull.cream"]').last().dispatchEvent('click');
+  const card = page.getByRole('region', { name: 'The chosen step' });
+  await expect(card).toContainText('Why then, and not sooner?');
+  await expect(card.locator('ol li').first()).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  // The calendar and the table.
+  const [calendar] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Take away as calendar' }).click(),
+  ]);
+  expect(readFileSync(await calendar.path(), 'utf8')).toContain('BEGIN:VEVENT');
+  const [table] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Take away as table' }).click(),
+  ]);
+  expect(readFileSync(await table.path(), 'utf8').split('\r\n').length).toBeGreaterThan(300);
+
+  // Something changes: a new plan answers.
+  await page.getByRole('link', { name: 'Muster', exact: true }).click();
+  await page.getByRole('button', { name: 'Add a unit' }).click();
+  await page.getByLabel('Unit', { exact: true }).fill('Ferry crew');
+  await page.getByLabel('Unit', { exact: true }).press('Tab');
+  await expect(page.getByRole('button', { name: /Ferry crew/ })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('button', { name: /Ferry crew/ })).toBeVisible();
+  await planned(page);
+  await page.getByRole('link', { name: 'Plan', exact: true }).click();
+  await expect(page.getByRole('button', { name: /Ferry crew/ })).toBeVisible();
+
+  // Deleted, and brought back by undo.
+  await page.goto('/muster');
+  await page.getByRole('button', { name: /Ferry crew/ }).click();
+  await page.getByRole('button', { name: 'Delete unit' }).click();
+  await expect(page.getByRole('button', { name: /Ferry crew/ })).toHaveCount(0);
+  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: /Ferry crew/ })).toBeVisible();
+
+  // The muster as a file, and a bad file that changes nothing.
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Take away' }).click(),
+  ]);
+  const text = readFileSync(await file.path(), 'utf8');
+  expect((JSON.parse(text) as { units: unknown[] }).units).toHaveLength(6);
+  const input = page.locator('input[type=file]').first();
+  await input.setInputFiles({
+    name: 'bad.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(text.replace('"importance": 3', '"importance": 9')),
+  });
+  await expect(page.getByRole('alert')).toContainText('importance');
+  await expect(page.getByRole('button', { name: /Ferry crew/ })).toBeVisible();
+  await input.setInputFiles({
+    name: 'other.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(text.replaceAll('Ferry crew', 'Pilot crew')),
+  });
+  await expect(page.getByRole('button', { name: /Pilot crew/ })).toBeVisible();
+  expect(errors).toEqual([]);
+});
+
+test('layers are moved by keyboard and by hand, and findings stand at their layer', async ({ page }) => {
+  await page.goto('/recipes/stall');
+  const rows = page.getByRole('listitem').filter({ has: page.locator('[id^="layer-"]') });
+  await expect(rows.first()).toContainText('Matt coat');
+  await page.locator('#layer-matt').focus();
+  await page.keyboard.press('Alt+ArrowDown');
+  await expect(rows.nth(1)).toContainText('Matt coat');
+  await expect(page.locator('#layer-matt')).toBeFocused();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(rows.first()).toContainText('Matt coat');
+
+  const handle = rows.first().locator('[cdkdraghandle], .cdk-drag-handle').first();
+  const from = (await handle.boundingBox())!;
+  const to = (await rows.nth(2).boundingBox())!;
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 12, from.y + 30, { steps: 5 });
+  await page.mouse.move(to.x + 120, to.y + to.height - 3, { steps: 12 });
+  await page.mouse.up();
+  await expect(rows.nth(2)).toContainText('Matt coat');
+
+  await page.goto('/recipes/dredger?layer=medium');
+  await page.getByLabel('No later than (then it has shut)').fill('10');
+  await page.getByLabel('No later than (then it has shut)').press('Tab');
+  await expect(page.getByText(/The window closes 10 min after it/).first()).toBeVisible();
+  await page.getByRole('link', { name: 'Plan', exact: true }).click();
+  await expect(page.getByText(/not planned: see what is wrong/)).toBeVisible();
+});
+
+test('a plan can be stopped, and the page never freezes while it is made', async ({ page }) => {
+  await page.goto('/plan');
+  await expect(page.getByRole('button', { name: 'Stop here' })).toBeVisible();
+  const longest = await page.evaluate(
+    () =>
+      new Promise<number>((resolve) => {
+        let last = performance.now();
+        let worst = 0;
+        const begun = last;
+        const tick = (): void => {
+          const now = performance.now();
+          worst = Math.max(worst, now - last);
+          last = now;
+          if (now - begun > 1500) resolve(worst);
+          else setTimeout(tick, 10);
+        };
+        tick();
+      }),
+  );
+  expect(longest).toBeLessThan(1500);
+  await page.getByRole('button', { name: 'Stop here' }).click();
+  await expect(page.getByText('planning stopped')).toBeVisible();
+});
+
+for (const [name, path] of [
+  ['plan', '/plan'],
+  ['run sheet', '/sheet/3'],
+  ['muster', '/muster?unit=herons'],
+  ['recipes', '/recipes/dredger?layer=medium'],
+  ['bench', '/bench'],
+] as const)
+  test(`the ${name} view meets WCAG 2.2 AA, by night and by day`, async ({ page }) => {
+    await page.goto(path);
+    await planned(page);
+    await expectAccessible(page);
+    await page.getByRole('button', { name: 'Daylight theme' }).click();
+    await expectAccessible(page);
+  });
+
+test('works offline after the first load', async ({ page, context }) => {
+  await page.goto('/muster');
+  await page.evaluate(async () => {
+    await navigator.serviceWorker.ready;
+  });
+  await page.waitForTimeout(3000);
+  await page.reload();
+  await context.setOffline(true);
+  await page.reload();
+  await expect(page.getByRole('button', { name: /Heron riders/ })).toBeVisible();
+});

@@ -56,6 +56,7 @@ export function improver(
   schedule.commit();
 
   const moves = MOVES.filter((m) => !options.without?.includes(m));
+  const late = moves.indexOf('late');
   const appeal = moves.map(() => 1);
   const spans = sessionsOf(schedule);
   const strandsOf: number[][] = model.dues.map(() => []);
@@ -64,7 +65,8 @@ export function improver(
   function step(): boolean {
     if (strands.length === 0) return false;
     tried++;
-    const m = chooseMove();
+    // While anyone is late, nothing matters more.
+    const m = late >= 0 && schedule.lateness() > 0 && random() < 0.4 ? late : chooseMove();
     const gain = attempt(moves[m]!);
     appeal[m] = Math.max(
       0.15,
@@ -305,7 +307,8 @@ export function improver(
   function takeHeavy(): void {
     let chosen = -1;
     let most = 0;
-    for (let s = 0; s < strands.length; s++) {
+    for (let tries = Math.min(strands.length, 40); tries > 0; tries--) {
+      const s = pick(random, strands.length);
       const strand = strands[s]!;
       const first = strand.operations[0]!;
       const score =

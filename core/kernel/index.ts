@@ -17,3 +17,4 @@ export { solveProblem, type SolveBudget } from './solveProblem';
 export { validateSolution, type Judgement, type Violation } from './validate';
 export { explainer, type Explainer, type Reason, type ReasonKind } from './explain';
 export { movedOperations } from './moved';
+export { MOVES, type Move } from './improve';

@@ -1,9 +1,9 @@
 /** Plans the muster whenever it changes, in a worker; what comes back is a signal the views read. */
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { debounceTime, Observable, Subject, switchMap, tap } from 'rxjs';
-import type { Solution } from '#core/kernel';
-import type { Muster } from '#core/muster';
-import { compile, conflictInWords, hasErrors, present, whyOf, type Why } from '#core/plan';
+import { movedOperations, type Solution } from '#core/kernel';
+import { originOf, type Muster } from '#core/muster';
+import { compile, conflictInWords, hasErrors, lateBecause, present, whyOf, type Why } from '#core/plan';
 import type { FromPlanner, ToPlanner } from '../workers/protocol';
 import { Database } from './database';
 import { MusterStore } from './musterStore';
@@ -14,6 +14,8 @@ export type PlannerState =
 /** Long enough for the demo to settle, short enough to watch. */
 const SECONDS = 8;
 const MORE_SECONDS = 30;
+/** What a step costs that changes its session because something else was edited: as much as an hour of a middling unit. */
+const STABILITY = 2;
 /** A burst of keystrokes is one change. */
 const CALM_MS = 350;
 
@@ -26,6 +28,8 @@ interface Order {
   readonly muster: Muster;
   readonly seconds: number;
   readonly seed: number;
+  readonly previous: Solution | null;
+  readonly stability: number;
 }
 
 @Injectable({ providedIn: 'root' })
@@ -34,6 +38,8 @@ export class Planner {
   private readonly database = inject(Database);
   private readonly orders = new Subject<Order | null>();
   private readonly result = signal<Result | null>(null);
+  /** what the last change started from */
+  private readonly before = signal<Result | null>(null);
   private runs = 0;
 
   readonly state = signal<PlannerState>('waiting');
@@ -57,6 +63,14 @@ export class Planner {
     return shown && whyOf(shown.compiled, shown.solution, shown.plan);
   });
 
+  /** how many steps changed their session with the last change; null where there is nothing to compare */
+  readonly moved = computed(() => {
+    const shown = this.shown();
+    const before = this.before();
+    if (!shown || !before || before.muster === shown.muster) return null;
+    return movedOperations(shown.compiled.problem, before.solution, shown.solution).length;
+  });
+
   constructor() {
     this.orders
       .pipe(
@@ -76,6 +90,12 @@ export class Planner {
     return plan?.steps.has(step) ? (this.answers()?.(step) ?? null) : null;
   }
 
+  /** Why a unit of the current plan is late, from its table date back. */
+  lateBecause(unit: string): readonly { readonly text: string; readonly step: string | null }[] {
+    const shown = this.shown();
+    return shown ? lateBecause(shown.compiled, shown.solution, shown.plan, unit) : [];
+  }
+
   /** Stops the search; the best plan so far stays. */
   cancel(): void {
     if (this.state() !== 'planning') return;
@@ -88,7 +108,9 @@ export class Planner {
   searchLonger(): void {
     const muster = this.store.muster();
     if (!muster || hasErrors(this.store.findings())) return;
-    this.order({ muster, seconds: MORE_SECONDS, seed: 1 + this.runs });
+    const best = this.result();
+    const previous = best?.muster === muster && best.solution.cost !== null ? best.solution : null;
+    this.order({ muster, seconds: MORE_SECONDS, seed: 1 + this.runs, previous, stability: 0 });
   }
 
   private async onMuster(muster: Muster): Promise<void> {
@@ -109,7 +131,16 @@ export class Planner {
       this.orders.next(null);
       return;
     }
-    this.order({ muster, seconds: SECONDS, seed: 1 });
+    const last = this.result();
+    const isNear = last !== null && last.solution.cost !== null && originOf(last.muster) === originOf(muster);
+    this.before.set(isNear ? last : null);
+    this.order({
+      muster,
+      seconds: SECONDS,
+      seed: 1,
+      previous: isNear ? last.solution : null,
+      stability: isNear ? STABILITY : 0,
+    });
   }
 
   private order(order: Order): void {
@@ -152,7 +183,7 @@ export class Planner {
         this.tried.set(said.tried);
         return;
       case 'better':
-        this.takeSolution(order.muster, said.solution);
+        this.takeSolution(order, said.solution);
         return;
       case 'failed':
         this.state.set('failed');
@@ -173,16 +204,17 @@ export class Planner {
           );
           return;
         }
-        this.takeSolution(order.muster, said.solution);
+        this.takeSolution(order, said.solution);
         this.state.set('planned');
         this.keep();
       }
     }
   }
 
-  private takeSolution(muster: Muster, solution: Solution): void {
+  private takeSolution({ muster, stability }: Order, solution: Solution): void {
     const before = this.result();
     const isWorse =
+      stability === 0 &&
       before?.muster === muster &&
       before.solution.cost !== null &&
       (solution.cost?.total ?? Infinity) > before.solution.cost.total;

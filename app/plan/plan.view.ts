@@ -63,6 +63,14 @@ export class PlanView {
     const step = this.selected();
     return step && this.planner.why(step.id);
   });
+  protected readonly showsLate = signal(false);
+  /** The chain behind the latest unit, while it is asked for. */
+  protected readonly lateChain = computed(() => {
+    const plan = this.plan();
+    if (!plan || !this.showsLate()) return null;
+    const unit = plan.units.reduce((a, b) => (a.lateMinutes >= b.lateMinutes ? a : b));
+    return unit.lateMinutes > 0 ? { unit, links: this.planner.lateBecause(unit.id) } : null;
+  });
   protected readonly selectedGate = computed(() => {
     const step = this.selected();
     const axis = this.axis();

@@ -17,7 +17,7 @@ addEventListener('message', ({ data }: MessageEvent<ToPlanner>) => {
     return;
   }
   wanted = data.run;
-  plan(data.run, data.muster, data.seconds, data.seed).catch((error: unknown) =>
+  plan(data).catch((error: unknown) =>
     tell({ kind: 'failed', run: data.run, message: error instanceof Error ? error.message : String(error) }),
   );
 });
@@ -31,12 +31,18 @@ function breathe(): Promise<void> {
   return new Promise((resolve) => setTimeout(resolve, 0));
 }
 
-async function plan(run: number, muster: Muster, seconds: number, seed: number): Promise<void> {
+async function plan(order: ToPlanner & { kind: 'plan' }): Promise<void> {
+  const { run, muster, seconds, seed, previous, stability } = order;
   const { problem } = compile(muster);
   const budget = seconds * 1000;
   const begun = performance.now();
   const share = (): number => Math.min(1, (performance.now() - begun) / budget);
-  const search = startSearch(problem, { seed, progress: share });
+  const search = startSearch(problem, {
+    seed,
+    progress: share,
+    stability,
+    ...(previous ? { previous } : {}),
+  });
   let shown: Solution | null = null;
   let told = 0;
   while (!search.isDone && share() < 1) {

@@ -9,6 +9,10 @@ export type ToPlanner =
       readonly muster: Muster;
       readonly seconds: number;
       readonly seed: number;
+      /** the plan before the change, to mend and to keep close to */
+      readonly previous: Solution | null;
+      /** cost of every step that leaves its session of the plan before */
+      readonly stability: number;
     }
   | { readonly kind: 'cancel'; readonly run: number };
 

@@ -34,6 +34,12 @@ export interface Reason {
   readonly resource?: string;
 }
 
+/** One link of a chain: an operation, what binds it, and so to the next link. */
+export interface ChainLink {
+  readonly operation: string;
+  readonly reason: Reason;
+}
+
 /** Explains the operations of one solution. Building it costs as much as reading the solution once. */
 export interface Explainer {
   /**
@@ -41,7 +47,15 @@ export interface Explainer {
    * @throws Error when there is no such operation
    */
   explain(id: string): readonly Reason[];
+  /**
+   * From an operation back to the start of the plan: what binds it, what binds that, and so on.
+   * @throws Error when there is no such operation
+   */
+  chain(id: string): readonly ChainLink[];
 }
+
+/** Links after which a chain is cut: longer than any reader follows. */
+const LONGEST = 60;
 
 /** @param solution a feasible solution of the problem */
 export function explainer(problem: Problem, solution: Solution): Explainer {
@@ -55,13 +69,32 @@ export function explainer(problem: Problem, solution: Solution): Explainer {
     if (i !== undefined && !schedule.isPlaced(i)) schedule.assign(i, o.start, o.end, o.setup);
   }
   schedule.commit();
-  return {
-    explain(id) {
-      const i = indexOf.get(id);
-      if (i === undefined) throw new Error(`There is no operation “${id}” to explain.`);
-      return explainOne(model, schedule, i);
-    },
-  };
+
+  function explain(id: string): readonly Reason[] {
+    const i = indexOf.get(id);
+    if (i === undefined) throw new Error(`There is no operation “${id}” to explain.`);
+    return explainOne(model, schedule, i);
+  }
+
+  function chain(id: string): readonly ChainLink[] {
+    const links: ChainLink[] = [];
+    const seen = new Set<string>();
+    let at: string | undefined = id;
+    while (at !== undefined && !seen.has(at) && links.length < LONGEST) {
+      seen.add(at);
+      const reasons = explain(at);
+      // Where the last reason names nobody (a shut bench, a date), what came before it leads on.
+      const reason = reasons[reasons.length - 1];
+      if (reason) links.push({ operation: at, reason });
+      at = [...reasons]
+        .reverse()
+        .find((r) => r.operations.some((o) => !seen.has(o)))
+        ?.operations.find((o) => !seen.has(o));
+    }
+    return links;
+  }
+
+  return { explain, chain };
 }
 
 function explainOne(model: Model, schedule: Schedule, i: number): Reason[] {

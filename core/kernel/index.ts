@@ -15,6 +15,6 @@ export { seededRandom, type Random } from './random';
 export { KernelMistake, startSearch, type Search, type SearchOptions } from './solve';
 export { solveProblem, type SolveBudget } from './solveProblem';
 export { validateSolution, type Judgement, type Violation } from './validate';
-export { explainer, type Explainer, type Reason, type ReasonKind } from './explain';
+export { explainer, type ChainLink, type Explainer, type Reason, type ReasonKind } from './explain';
 export { movedOperations } from './moved';
 export { MOVES, type Move } from './improve';

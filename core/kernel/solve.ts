@@ -9,6 +9,7 @@ import type { Conflict, Problem, Solution, Status } from './document';
 import { improver, type Improver, type Move } from './improve';
 import { buildModel, type Model } from './model';
 import { overfull, propagate, type Bounds } from './propagate';
+import { narrowConflict } from './narrow';
 import { isShop, shopSearch, type ShopSearch } from './shop';
 import { calmOf } from './calm';
 import { repair } from './repair';
@@ -53,13 +54,6 @@ const EQUAL = 1e-7;
 const SMALL = 40;
 /** … with most of the effort for so many nodes, with little of it from then on. */
 const PATIENT_NODES = 60_000;
-
-const NO_ORDER_WORKS: Conflict = {
-  kind: 'search',
-  operations: [],
-  message:
-    'Every possible order of the steps was tried, and in none of them do they all fit: somewhere hands, a tool or a rack is needed twice at once, or a window shuts first. Give more room: a longer session, another pair of hands, more rack places or a wider window.',
-};
 
 function isSmall(model: Model): boolean {
   let busy = 0;
@@ -172,7 +166,7 @@ function running(
         best !== null
           ? solutionOf(model, best, proof === 'optimal' ? best.cost : bound)
           : proof === 'impossible'
-            ? infeasible(NO_ORDER_WORKS)
+            ? infeasible(narrowConflict(model.problem))
             : UNKNOWN;
       return shown;
     },

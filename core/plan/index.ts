@@ -11,6 +11,6 @@ export {
   type PlanUnit,
   type Tide,
 } from './present';
-export { conflictInWords, whyOf, type Why } from './reasons';
+export { conflictInWords, lateBecause, whyOf, type Why } from './reasons';
 export { runSheet, type RunEntry, type RunSheet } from './runSheet';
 export { clockTime, dayName, duration, listed, moment } from './words';

@@ -13,6 +13,29 @@ export interface Why {
   readonly holdsUp: readonly string[];
 }
 
+/** Why a late unit is late: the chain of what binds, from its table date back to the start, each in words. */
+export function lateBecause(
+  compiled: Compiled,
+  solution: Solution,
+  plan: Plan,
+  unit: string,
+): readonly { readonly text: string; readonly step: string | null }[] {
+  const ready = compiled.problem.units?.find((u) => u.id === unit)?.ready;
+  if (ready === undefined) return [];
+  return explainer(compiled.problem, solution)
+    .chain(ready)
+    .flatMap(({ operation, reason }) => {
+      const step = plan.steps.get(operation);
+      if (!step) return [];
+      return [
+        {
+          text: `${label(plan, operation)}, ${moment(plan.origin, step.start)}: ${inWords(reason, step, plan)}`,
+          step: operation,
+        },
+      ];
+    });
+}
+
 /** Answers "why then, and not sooner?" for the steps of one plan. */
 export function whyOf(compiled: Compiled, solution: Solution, plan: Plan): (id: string) => Why {
   const kernel = explainer(compiled.problem, solution);

@@ -23,6 +23,11 @@ export const routes: Routes = [
     loadComponent: () => import('./bench/bench.view').then((m) => m.BenchView),
   },
   {
+    path: 'wave',
+    title: 'Wave · Patient Muster',
+    loadComponent: () => import('./wave/wave.view').then((m) => m.WaveView),
+  },
+  {
     path: 'plan',
     title: 'Plan · Patient Muster',
     loadComponent: () => import('./plan/plan.view').then((m) => m.PlanView),

@@ -22,7 +22,20 @@ interface Extra {
   readonly waitsFor?: readonly string[];
   readonly pausable?: boolean;
   readonly note?: string;
+  readonly air?: Layer['air'];
+  readonly level?: number;
+  readonly judgeFrom?: string;
 }
+
+/** What the rules take a layer of the fen for, by its id. */
+const TASKS: Readonly<Record<string, Layer['task']>> = {
+  chip: 'lift',
+  wipe: 'wipe',
+  number: 'decal',
+  name: 'decal',
+  edges: 'polish',
+};
+const SHEENS = ['matt', 'satin', 'gloss'] as const;
 
 /** The Monday on or after a date: the fair is planned from there. */
 export function mondayFrom(date: LocalDate): LocalDate {
@@ -94,6 +107,12 @@ function layer(
     waitsFor: [...(extra.waitsFor ?? [])],
     pausable: extra.pausable ?? false,
     note: extra.note ?? '',
+    ...(TASKS[id] ? { task: TASKS[id] } : {}),
+    ...(family === 'varnish' ? { sheen: SHEENS.find((s) => extra.mixture?.startsWith(s)) ?? 'wet' } : {}),
+    ...(id === 'edges' ? { sheen: 'metal' as const } : {}),
+    ...(extra.air ? { air: extra.air } : {}),
+    ...(extra.level ? { level: extra.level } : {}),
+    ...(extra.judgeFrom ? { judgeFrom: extra.judgeFrom } : {}),
   };
 }
 
@@ -130,7 +149,9 @@ function reedFolk(): Recipe {
         pausable: true,
       }),
       layer('mud', 'Fen mud', '#4a3b2c', 'paste', 'hand', 0.8, 720, { zones: ['base'] }),
-      layer('shade', 'Brown shade', '#5b4230', 'acrylic-wash', 'brush', 0.9, 40),
+      layer('shade', 'Brown shade', '#5b4230', 'acrylic-wash', 'brush', 0.9, 40, {
+        zones: ['cloth', 'skin'],
+      }),
       layer('lights', 'Edges and folds', '#9aa86f', 'acrylic', 'brush', 2.4, 15, {
         zones: ['cloth', 'skin'],
         pausable: true,
@@ -181,7 +202,10 @@ function puntHull(): Recipe {
       }),
       layer('wipe', 'Wipe the wash', '#6d5d52', 'work', 'hand', 5, 720),
       layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 2, 60, { mixture: MATT }),
-      layer('bilge', 'Wet bilge', '#a9c3c6', 'varnish', 'brush', 2, 120, { zones: ['bilge'] }),
+      layer('bilge', 'Wet bilge', '#a9c3c6', 'varnish', 'brush', 2, 120, {
+        zones: ['bilge'],
+        air: 'needs-clean',
+      }),
     ],
   );
 }
@@ -297,10 +321,14 @@ function dredgerHull(): Recipe {
         window: { opensMinutes: 15, closesMinutes: 60 },
         note: 'Loose stencil, no tape: tape tears a live chipping layer.',
       }),
-      layer('chip', 'Lift chips', '#c9a27c', 'work', 'brush', 25, 30, { zones: ['sides', 'deck'] }),
+      layer('chip', 'Lift chips', '#c9a27c', 'work', 'brush', 25, 30, {
+        zones: ['sides', 'deck'],
+        judgeFrom: 'wipe',
+      }),
       layer('chip-seal', 'Two light seals, hands off', '#b7bfbf', 'varnish', 'airbrush', 4, 240, {
         coats: 2,
         mixture: SATIN,
+        level: 1,
       }),
       layer('fittings', 'Chains, bollards, lamps', '#3f4649', 'acrylic', 'brush', 32, 20, {
         zones: ['fittings'],
@@ -309,6 +337,7 @@ function dredgerHull(): Recipe {
       layer('name', 'Name boards', '#2f4a63', 'setting', 'hand', 14, 60, { zones: ['sides'] }),
       layer('name-seal', 'Gloss over all', '#c4d2d4', 'varnish', 'airbrush', 6, 300, {
         mixture: 'gloss varnish 4:1',
+        level: 2,
       }),
       layer('wash', 'Rust-brown pin wash', '#4e2f20', 'enamel', 'brush', 16, 0, {
         window: { opensMinutes: 45, closesMinutes: 180, preferMinutes: 75 },
@@ -321,8 +350,11 @@ function dredgerHull(): Recipe {
         mixture: 'rust oil, thinned',
       }),
       layer('draw', 'Draw the streaks down', '#a8714d', 'work', 'brush', 14, 1440, { zones: ['sides'] }),
-      layer('silt', 'Silt powder', '#8c8064', 'powder', 'hand', 12, 60, { zones: ['deck', 'sides'] }),
-      layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 5, 60, { mixture: MATT }),
+      layer('silt', 'Silt powder', '#8c8064', 'powder', 'hand', 12, 60, {
+        zones: ['deck', 'sides'],
+        air: 'contaminates',
+      }),
+      layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 5, 60, { mixture: MATT, level: 3 }),
       layer('edges', 'Graphite on worn edges', '#7d8488', 'pen', 'hand', 10, 0, { zones: ['fittings'] }),
     ],
   );
@@ -360,10 +392,11 @@ function dredgerPart(): Recipe {
         pausable: true,
       }),
       layer('wash', 'Rust-brown pin wash', '#4e2f20', 'enamel', 'brush', 7, 0, {
+        zones: ['plates'],
         window: { opensMinutes: 45, closesMinutes: 180, preferMinutes: 75 },
         mixture: 'rust wash, ready-made',
       }),
-      layer('wipe', 'Wipe the wash', '#7a5a48', 'work', 'hand', 8, 720),
+      layer('wipe', 'Wipe the wash', '#7a5a48', 'work', 'hand', 8, 720, { zones: ['plates'] }),
       layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 3, 60, { mixture: MATT }),
     ],
   );

@@ -35,20 +35,20 @@ test('from the demo muster to tonight’s sheet, changed, taken away and found a
   await page.getByRole('button', { name: 'Add a unit' }).click();
   await page.getByLabel('Unit', { exact: true }).fill('Ferry crew');
   await page.getByLabel('Unit', { exact: true }).press('Tab');
-  await expect(page.getByRole('button', { name: /Ferry crew/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Ferry crew/ })).toBeVisible();
   await page.reload();
-  await expect(page.getByRole('button', { name: /Ferry crew/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Ferry crew/ })).toBeVisible();
   await planned(page);
   await page.getByRole('link', { name: 'Plan', exact: true }).click();
-  await expect(page.getByRole('button', { name: /Ferry crew/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Ferry crew/ })).toBeVisible();
 
   // Deleted, and brought back by undo.
   await page.goto('/muster');
-  await page.getByRole('button', { name: /Ferry crew/ }).click();
+  await page.getByRole('button', { name: /^(▸ ?|▾ ?)?Ferry crew/ }).click();
   await page.getByRole('button', { name: 'Delete unit' }).click();
-  await expect(page.getByRole('button', { name: /Ferry crew/ })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /^(▸ ?|▾ ?)?Ferry crew/ })).toHaveCount(0);
   await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByRole('button', { name: /Ferry crew/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Ferry crew/ })).toBeVisible();
 
   // The muster as a file, and a bad file that changes nothing.
   const [file] = await Promise.all([
@@ -64,7 +64,7 @@ test('from the demo muster to tonight’s sheet, changed, taken away and found a
     buffer: Buffer.from(text.replace('"importance": 3', '"importance": 9')),
   });
   await expect(page.getByRole('alert')).toContainText('importance');
-  await expect(page.getByRole('button', { name: /Ferry crew/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Ferry crew/ })).toBeVisible();
   await input.setInputFiles({
     name: 'other.json',
     mimeType: 'application/json',

@@ -1,5 +1,7 @@
 /** Style elements that packages in use add by script: the icons' own style. */
 const STYLE_ELEMENTS = "'sha256-upI9SLfyzV/ipYx29nyC6FfYjZIfdwcyAvp2M3uZwqM='";
+/** The empty style element that the charts fill by script. */
+const EMPTY_STYLE = "'sha256-47DEQpj8HBSa+/TImW+5JCeuQeRkm5NMpJWZG3hSuFU='";
 /** The one style attribute inside the icons' drawings. */
 const STYLE_ATTRIBUTES = "'sha256-YHUI4IMykJ7n5sDFEsxxDOvEvFU0suOaKbivPZWX70Y='";
 
@@ -8,7 +10,7 @@ export const SECURITY_HEADERS: Readonly<Record<string, string>> = {
   'Content-Security-Policy': [
     "default-src 'none'",
     "script-src 'self'",
-    `style-src 'self' ${STYLE_ELEMENTS}`,
+    `style-src 'self' ${STYLE_ELEMENTS} ${EMPTY_STYLE}`,
     `style-src-attr 'unsafe-hashes' ${STYLE_ATTRIBUTES}`,
     "img-src 'self' data: blob:",
     "font-src 'self'",

@@ -5,7 +5,10 @@ import { NEW_ID } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Findings } from '../ui/findings';
 import { NumberField } from '../ui/numberField';
+import { CheckField } from '../ui/checkField';
 import { TextField } from '../ui/textField';
+import { AirChart } from './airChart';
+import { InstrumentsPanel } from './instrumentsPanel';
 
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
 const DAY_MINUTES = 1440;
@@ -16,7 +19,7 @@ type BenchException = Bench['exceptions'][number];
 @Component({
   selector: 'pm-bench-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Findings, NumberField, TextField],
+  imports: [AirChart, CheckField, Findings, InstrumentsPanel, NumberField, TextField],
   templateUrl: './bench.view.html',
 })
 export class BenchView {
@@ -46,6 +49,10 @@ export class BenchView {
       ],
     }));
   });
+
+  protected setExtraction(hasExtraction: boolean): void {
+    this.store.change('Bench: extraction', (m) => withBench(m, { ...m.bench, hasExtraction }));
+  }
 
   protected sessionsOfDay(weekday: number): Weekly[] {
     return this.bench()

@@ -3,7 +3,16 @@ import { computed, effect, inject, Injectable, signal, untracked } from '@angula
 import { debounceTime, Observable, Subject, switchMap, tap } from 'rxjs';
 import { movedOperations, type Solution } from '#core/kernel';
 import { originOf, type Muster } from '#core/muster';
-import { compile, conflictInWords, hasErrors, lateBecause, present, whyOf, type Why } from '#core/plan';
+import {
+  checkPlan,
+  compile,
+  conflictInWords,
+  hasErrors,
+  lateBecause,
+  present,
+  whyOf,
+  type Why,
+} from '#core/plan';
 import type { FromPlanner, ToPlanner } from '../workers/protocol';
 import { Database } from './database';
 import { MusterStore } from './musterStore';
@@ -89,6 +98,12 @@ export class Planner {
     const plan = this.plan();
     return plan?.steps.has(step) ? (this.answers()?.(step) ?? null) : null;
   }
+
+  /** What the craft says of the times of this plan, by step. */
+  readonly cautions = computed(() => {
+    const shown = this.shown();
+    return shown ? checkPlan(shown.plan, shown.compiled) : [];
+  });
 
   /** Why a unit of the current plan is late, from its table date back. */
   lateBecause(unit: string): readonly { readonly text: string; readonly step: string | null }[] {

@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
-import { duplicatedPiece, withoutPiece, type Piece, type Recipe, type Unit } from '#core/muster';
+import { duplicatedPiece, withoutPiece, type Layer, type Piece, type Recipe, type Unit } from '#core/muster';
 import { NEW_ID } from '../data/environment';
+import { CheckField } from '../ui/checkField';
+import { ChoiceField, type Choice } from '../ui/choiceField';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
 
@@ -8,7 +10,7 @@ import { TextField } from '../ui/textField';
 @Component({
   selector: 'pm-unit-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NumberField, TextField],
+  imports: [CheckField, ChoiceField, NumberField, TextField],
   template: `
     @let u = unit();
     <div class="flex flex-col gap-3">
@@ -34,6 +36,12 @@ import { TextField } from '../ui/textField';
         [max]="5"
         [whole]="true"
         (valueChange)="set({ importance: $event! }, 'importance')"
+      />
+      <pm-choice
+        label="Finished to"
+        [value]="u.level ? '' + u.level : ''"
+        [choices]="levels"
+        (valueChange)="set({ level: $event ? +$event : undefined }, 'finish level')"
       />
     </div>
 
@@ -99,6 +107,32 @@ import { TextField } from '../ui/textField';
                   }
                 </select>
               </div>
+              <div class="grid grid-cols-2 gap-3">
+                <pm-choice
+                  label="It is"
+                  [value]="p.use ?? ''"
+                  [choices]="uses"
+                  (valueChange)="setPiece(p, { use: use($event) }, 'what it is for')"
+                />
+                <pm-choice
+                  label="Begins at"
+                  [value]="p.startsAt ?? ''"
+                  [choices]="starts(p)"
+                  (valueChange)="setPiece(p, { startsAt: $event || undefined }, 'begins part-way')"
+                />
+              </div>
+              <pm-check
+                label="Pilot: goes ahead, the others wait for its verdict"
+                [value]="p.isPilot ?? false"
+                (valueChange)="setPiece(p, { isPilot: $event || undefined }, 'pilot')"
+              />
+              @for (s of substitutes(p); track s.id) {
+                <pm-check
+                  [label]="'“' + s.substitute!.name + '” instead of “' + s.name + '”'"
+                  [value]="p.substitutes?.includes(s.id) ?? false"
+                  (valueChange)="toggleSubstitute(p, s.id)"
+                />
+              }
               <div class="flex flex-wrap items-end gap-2">
                 <label class="text-[0.9rem] text-mute" [for]="'copies-' + p.id">copies</label>
                 <input
@@ -152,6 +186,42 @@ export class UnitEditor {
   protected setPiece(piece: Piece, part: Partial<Piece>, what: string): void {
     const pieces = this.unit().pieces.map((p) => (p.id === piece.id ? { ...p, ...part } : p));
     this.set({ pieces }, what);
+  }
+
+  protected readonly uses: readonly Choice[] = [
+    { value: '', text: 'not said' },
+    { value: 'played', text: 'played with' },
+    { value: 'shipped', text: 'shipped' },
+    { value: 'display', text: 'on display' },
+  ];
+  protected readonly use = (v: string): Piece['use'] =>
+    v === 'played' || v === 'shipped' || v === 'display' ? v : undefined;
+  protected readonly levels: readonly Choice[] = [
+    { value: '', text: 'the whole recipe' },
+    ...[1, 2, 3].map((n) => ({ value: String(n), text: `level ${n}` })),
+  ];
+
+  private recipeOf(piece: Piece): Recipe | undefined {
+    return this.recipes().find((r) => r.id === piece.recipe);
+  }
+
+  protected starts(piece: Piece): readonly Choice[] {
+    return [
+      { value: '', text: 'the bare model' },
+      ...(this.recipeOf(piece)?.layers ?? [])
+        .slice(1)
+        .map((l) => ({ value: l.id, text: `part-way, at ${l.name}` })),
+    ];
+  }
+
+  protected substitutes(piece: Piece): Layer[] {
+    return (this.recipeOf(piece)?.layers ?? []).filter((l) => l.substitute && !l.usesSubstitute);
+  }
+
+  protected toggleSubstitute(piece: Piece, layer: string): void {
+    const had = piece.substitutes ?? [];
+    const substitutes = had.includes(layer) ? had.filter((l) => l !== layer) : [...had, layer];
+    this.setPiece(piece, { substitutes }, 'substitute');
   }
 
   protected hosts(piece: Piece): { key: string; piece: string; layer: string; text: string }[] {

@@ -63,6 +63,10 @@ export class PlanView {
     const step = this.selected();
     return step && this.planner.why(step.id);
   });
+  protected readonly watch = computed(() => {
+    const id = this.selectedId();
+    return this.planner.cautions().filter((f) => f.step === id);
+  });
   protected readonly showsLate = signal(false);
   /** The chain behind the latest unit, while it is asked for. */
   protected readonly lateChain = computed(() => {

@@ -1,5 +1,6 @@
 /** What each row of the plan draws: blocks of hands-on work, tides after them, gates. Pixels only; no time of day. */
 import { duration, type Plan, type PlanStep, type PlanUnit } from '#core/plan';
+import { opensAfter } from '#core/recipe';
 import { tidePaths, type TidePaths } from '../ui/tidePath';
 import type { TimeAxis } from './timeAxis';
 
@@ -136,7 +137,7 @@ export function gateOf(step: PlanStep, axis: TimeAxis): Block['gate'] {
   if (!gate || !window) return null;
   const shut = gate.closes ?? gate.prefer;
   if (shut === null) return null;
-  const opens = Math.max(step.layer.dryMinutes, window.opensMinutes ?? 0);
+  const opens = Math.ceil(opensAfter(step.layer));
   const closes = window.closesMinutes ?? window.preferMinutes!;
   return {
     opens: axis.xOf(gate.opens),

@@ -1,6 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { cautionsFor, DEFER, familyOf, methodOf } from '#core/materials';
-import { clockTime, dayName, duration, moment, type Plan, type PlanStep, type Why } from '#core/plan';
+import {
+  clockTime,
+  dayName,
+  duration,
+  moment,
+  type Plan,
+  type PlanFinding,
+  type PlanStep,
+  type Why,
+} from '#core/plan';
 
 /** The chosen step at the foot of the plan: what it is, why it stands where it stands, what it holds up. */
 @Component({
@@ -57,6 +66,13 @@ import { clockTime, dayName, duration, moment, type Plan, type PlanStep, type Wh
             </ul>
           </div>
         </div>
+        @for (f of watch(); track f.rule) {
+          <p class="mt-1.5 border-t border-line pt-1.5 text-[0.9rem]">
+            <strong class="text-lamp">{{ f.severity === 'warning' ? 'Watch.' : 'Better.' }}</strong>
+            {{ f.text }}
+            <span class="text-mute">{{ f.cure }}</span>
+          </p>
+        }
         @if (cautions().length > 0) {
           <p class="mt-1.5 border-t border-line pt-1.5 text-[0.9rem]">
             <strong class="text-shut">Care.</strong> {{ cautions().join(' ') }}
@@ -76,6 +92,7 @@ export class StepCard {
   readonly step = input.required<PlanStep | null>();
   readonly why = input.required<Why | null>();
   readonly plan = input.required<Plan>();
+  readonly watch = input<readonly PlanFinding[]>([]);
   readonly choose = output<string>();
   readonly shut = output();
 
@@ -102,6 +119,10 @@ export class StepCard {
       methodOf(s.layer.method).name,
       s.layer.coats > 1 ? `${s.layer.coats} coats` : '1 coat',
       s.layer.mixture,
+      s.rounds > 1 ? `round ${s.round} of ${s.rounds}` : '',
+      s.layer.judgeFrom
+        ? `not to be judged before “${s.recipe.layers.find((l) => l.id === s.layer.judgeFrom)?.name ?? 'later'}”`
+        : '',
       s.tide.dryAt > s.end
         ? `dry for the next layer ${moment(origin, Math.ceil(s.tide.dryAt))} (${duration(s.tide.dryAt - s.end)})`
         : '',

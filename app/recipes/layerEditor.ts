@@ -1,14 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { cautionsFor, DEFER, FAMILIES, familyOf, METHODS, type FamilyId } from '#core/materials';
 import type { Layer, LayerWindow, Recipe } from '#core/muster';
+import { duration } from '#core/plan';
 import { NumberField } from '../ui/numberField';
+import { LayerKinds } from './layerKinds';
 import { TextField } from '../ui/textField';
 
 /** Everything of one layer. Each entry is one change, and one undo. */
 @Component({
   selector: 'pm-layer-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NumberField, TextField],
+  imports: [LayerKinds, NumberField, TextField],
   template: `
     @let l = layer();
     <div class="mb-3 flex items-center gap-2">
@@ -86,7 +88,7 @@ import { TextField } from '../ui/textField';
       </div>
       <p class="text-[0.85rem] text-mute">
         Drying at 21 °C and 50 % humidity; nominal for this family: {{ nominal() }} min. The bench’s own air
-        makes it longer or shorter.
+        makes it longer or shorter. {{ stages() }}
       </p>
       <pm-text
         label="Mixture, as loaded (same words: same colour run)"
@@ -166,6 +168,17 @@ import { TextField } from '../ui/textField';
       </fieldset>
 
       <details>
+        <summary class="cursor-pointer py-1 text-mute">
+          What else it can be: passes, faces, film, air, levels, substitute
+        </summary>
+        <pm-layer-kinds
+          class="mt-2 block"
+          [layer]="l"
+          [recipe]="recipe()"
+          (changed)="set($event.part, $event.what)"
+        />
+      </details>
+      <details>
         <summary class="cursor-pointer py-1 text-mute">More: waits for, pausing, note</summary>
         <fieldset class="mt-2">
           <legend class="label">Also waits for, dry</legend>
@@ -221,6 +234,16 @@ export class LayerEditor {
   protected readonly defer = DEFER;
   protected readonly index = computed(() => this.recipe().layers.findIndex((l) => l.id === this.layer().id));
   protected readonly nominal = computed(() => familyOf(this.layer().family).dryMinutes);
+  /** The stages of drying of the family, as ASTM D1640 names them. */
+  protected readonly stages = computed(() => {
+    const s = familyOf(this.layer().family).stages;
+    if (s.cured === 0) return '';
+    return `Touch-dry after ${duration(s.touch)}, handled or taped after ${duration(s.handle)}, ${
+      s.solvent === null
+        ? 'no solvent over it without a seal'
+        : `solvent over it after ${duration(s.solvent)}`
+    }, cured after ${duration(s.cured)}.`;
+  });
   protected readonly others = computed(() => this.recipe().layers.filter((l) => l.id !== this.layer().id));
   protected readonly above = computed(() => this.recipe().layers.slice(this.index() + 1));
   protected readonly cautions = computed(() => cautionsFor(this.layer().family, this.layer().method));

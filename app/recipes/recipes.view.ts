@@ -14,20 +14,33 @@ import {
   type Layer,
   type Recipe,
 } from '#core/muster';
-import { linksOf } from '#core/recipe';
+import { linksOf, type Finding } from '#core/recipe';
 import { duration } from '#core/plan';
 import { NEW_ID } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Findings } from '../ui/findings';
 import { TextField } from '../ui/textField';
 import { LayerEditor } from './layerEditor';
+import { CraftNotes } from './craftNotes';
+import { SchoolsEditor } from './schoolsEditor';
 import { strataOf } from './strata';
 import { ZonesEditor } from './zonesEditor';
 
 @Component({
   selector: 'pm-recipes-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CdkDrag, CdkDragHandle, CdkDropList, RouterLink, Findings, TextField, LayerEditor, ZonesEditor],
+  imports: [
+    CdkDrag,
+    CdkDragHandle,
+    CdkDropList,
+    RouterLink,
+    CraftNotes,
+    Findings,
+    SchoolsEditor,
+    TextField,
+    LayerEditor,
+    ZonesEditor,
+  ],
   templateUrl: './recipes.view.html',
 })
 export class RecipesView {
@@ -54,9 +67,15 @@ export class RecipesView {
   protected readonly layer = computed(
     () => this.current()?.layers.find((l) => l.id === this.layerId()) ?? null,
   );
-  protected readonly findings = computed(() =>
+  private readonly all = computed(() =>
     this.store.findings().filter((f) => f.place.view === 'recipes' && f.place.recipe === this.current()?.id),
   );
+  /** what is wrong with the recipe as a document */
+  protected readonly findings = computed(() => this.all().filter((f) => !f.isCraft));
+  /** what the craft says, at its layer or at the recipe */
+  protected readonly notesOf = (layer: string | null): Finding[] =>
+    this.all().filter((f) => f.isCraft && (f.place.layer ?? null) === layer);
+  protected readonly craftCount = computed(() => this.all().filter((f) => f.isCraft).length);
   protected readonly summary = computed(() => {
     const recipe = this.current();
     if (!recipe) return '';
@@ -76,7 +95,33 @@ export class RecipesView {
   protected readonly familyName = (layer: Layer): string => familyOf(layer.family).name;
 
   protected hasTrouble(layer: Layer): boolean {
-    return this.findings().some((f) => f.place.layer === layer.id && f.severity === 'error');
+    return this.all().some((f) => f.place.layer === layer.id && f.severity === 'error');
+  }
+
+  protected readonly renamed = (recipe: Recipe, name: string): Recipe => ({ ...recipe, name });
+
+  protected cure(finding: Finding): void {
+    const recipe = this.current()!;
+    if (finding.fix) this.change(finding.fix.apply(recipe), finding.fix.label.toLowerCase());
+  }
+
+  protected silence(finding: Finding, reason: string): void {
+    const recipe = this.current()!;
+    const silenced = [
+      ...(recipe.silenced ?? []),
+      { rule: finding.rule, layer: finding.place.layer ?? null, reason },
+    ];
+    this.change({ ...recipe, silenced }, `${finding.rule} silenced`);
+  }
+
+  protected hear(index: number): void {
+    const recipe = this.current()!;
+    const silenced = (recipe.silenced ?? []).filter((_, k) => k !== index);
+    this.change({ ...recipe, silenced }, 'rule heard again');
+  }
+
+  protected layerName(id: string | null): string {
+    return this.current()?.layers.find((l) => l.id === id)?.name ?? 'the recipe';
   }
 
   protected choose(layer: string | null): void {

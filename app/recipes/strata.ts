@@ -1,7 +1,7 @@
 /** The cut-away of a recipe: for each layer which zone columns it covers, its texture, the gate on its seam. */
 import { familyOf, type Texture } from '#core/materials';
 import type { Layer, Recipe } from '#core/muster';
-import { zonesOf } from '#core/recipe';
+import { opensAfter, zonesOf } from '#core/recipe';
 
 export interface Stratum {
   readonly layer: Layer;
@@ -47,7 +47,7 @@ export function strataOf(recipe: Recipe): Stratum[] {
 function gateText(recipe: Recipe, layer: Layer): string | null {
   const w = layer.window;
   if (!w) return null;
-  const opens = Math.max(layer.dryMinutes, w.opensMinutes ?? 0);
+  const opens = Math.ceil(opensAfter(layer));
   const through = recipe.layers.find((l) => l.id === w.through);
   const to = through ? ` through ${through.name}` : '';
   if (w.closesMinutes !== null && w.preferMinutes !== null)

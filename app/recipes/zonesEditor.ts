@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
-import type { Recipe } from '#core/muster';
+import { SHEENS, type Recipe } from '#core/muster';
 import { NEW_ID } from '../data/environment';
+import { ChoiceField, type Choice } from '../ui/choiceField';
 import { TextField } from '../ui/textField';
 
 /** The zones of a recipe: parts of a piece that get layers of their own. */
 @Component({
   selector: 'pm-zones-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [TextField],
+  imports: [ChoiceField, TextField],
   template: `
     <h3 class="mb-2 text-[1.05rem]">Zones</h3>
     <ul class="flex flex-col gap-2">
@@ -18,6 +19,12 @@ import { TextField } from '../ui/textField';
             [label]="'Zone ' + (i + 1)"
             [value]="z.name"
             (valueChange)="rename(z.id, $event)"
+          />
+          <pm-choice
+            label="Sheen aimed at"
+            [value]="z.sheen ?? ''"
+            [choices]="sheens"
+            (valueChange)="setSheen(z.id, $event)"
           />
           <button
             type="button"
@@ -39,6 +46,18 @@ export class ZonesEditor {
   readonly recipe = input.required<Recipe>();
   readonly changed = output<{ recipe: Recipe; what: string }>();
   private readonly newId = inject(NEW_ID);
+
+  protected readonly sheens: readonly Choice[] = [
+    { value: '', text: 'any' },
+    ...SHEENS.map((s) => ({ value: s, text: s })),
+  ];
+
+  protected setSheen(id: string, value: string): void {
+    const recipe = this.recipe();
+    const sheen = SHEENS.find((s) => s === value);
+    const zones = recipe.zones.map((z) => (z.id === id ? { ...z, sheen } : z));
+    this.changed.emit({ recipe: { ...recipe, zones }, what: 'sheen of a zone' });
+  }
 
   protected add(): void {
     const recipe = this.recipe();

@@ -2,6 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { RouterLink } from '@angular/router';
 import type { Finding } from '#core/recipe';
 
+const ORDER: readonly Finding['severity'][] = ['error', 'warning', 'advice'];
+
 /** What is wrong, where, and what to do, each with a way to its place. */
 @Component({
   selector: 'pm-findings',
@@ -14,7 +16,7 @@ import type { Finding } from '#core/recipe';
           <strong
             class="text-[0.9rem] uppercase"
             [class]="f.severity === 'error' ? 'text-shut' : 'text-lamp'"
-            >{{ f.severity === 'error' ? 'Breaks' : 'Watch' }}</strong
+            >{{ f.severity === 'error' ? 'Breaks' : f.severity === 'warning' ? 'Watch' : 'Better' }}</strong
           >
           <div class="font-semibold">{{ f.where }}</div>
           <div>{{ f.text }}</div>
@@ -36,6 +38,6 @@ export class Findings {
   readonly findings = input.required<readonly Finding[]>();
   readonly linked = input(true);
   protected readonly list = computed(() =>
-    [...this.findings()].sort((a, b) => Number(a.severity === 'warning') - Number(b.severity === 'warning')),
+    [...this.findings()].sort((a, b) => ORDER.indexOf(a.severity) - ORDER.indexOf(b.severity)),
   );
 }

@@ -1,3 +1,5 @@
 export { clockPoints, minuteAfter, ticksAt, type ClockPoints, type Spell } from './clock';
 export { dewPointCelsius, saturationHpa, vapourPressureDeficitHpa } from './psychrometrics';
 export { dryingRate, REFERENCE, type Air } from './rates';
+export { unfitness, type Need } from './fitness';
+export { simulatedAir } from './simulated';

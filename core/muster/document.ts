@@ -1,6 +1,6 @@
 /** The muster: everything the user owns, in one document (docs/formats.md). Types are derived from the schemas. */
 import * as z from 'zod';
-import { FAMILY_IDS, METHOD_IDS } from '#core/materials';
+import { AIDS, FAMILY_IDS, FILMS, METHOD_IDS } from '#core/materials';
 import { DATE_PATTERN, DATE_TIME_PATTERN, isRealDate, TIME_PATTERN } from './localTime';
 
 export const MUSTER_FORMAT = 'patient-muster/1';
@@ -47,6 +47,18 @@ export const benchSchema = z.strictObject({
   /** a date whose sessions differ from the week's; none at all: the bench stays shut */
   exceptions: z.array(z.strictObject({ id, date, sessions: z.array(sessionSchema) })),
   climate: z.strictObject({ day: air, night: air, dayFrom: time, nightFrom: time }),
+  /** air measured or forecast, by the hour; between and beyond, the day-and-night climate holds */
+  readings: z
+    .array(
+      z.strictObject({
+        at: dateTime,
+        celsius: z.number().min(-30).max(60),
+        humidityPercent: z.number().min(1).max(100),
+      }),
+    )
+    .optional(),
+  /** spraying draws off to the outside; without it no lacquer and no can indoors */
+  hasExtraction: z.boolean().optional(),
 });
 
 export const windowSchema = z.strictObject({
@@ -58,6 +70,36 @@ export const windowSchema = z.strictObject({
   preferMinutes: minutes.nullable(),
   /** last layer that has to start within the window; null: just the next one */
   through: id.nullable(),
+});
+
+/** What a layer is for the rules, where its family does not say it. */
+export const TASKS = [
+  'coat',
+  'lift',
+  'wipe',
+  'mask',
+  'putty',
+  'unmask',
+  'glue',
+  'bare',
+  'decal',
+  'softener',
+  'rinse',
+  'polish',
+  'spatter',
+] as const;
+export type Task = (typeof TASKS)[number];
+
+export const SHEENS = ['matt', 'satin', 'gloss', 'metal', 'wet'] as const;
+export type Sheen = (typeof SHEENS)[number];
+
+export const substituteSchema = z.strictObject({
+  name,
+  family: z.enum(FAMILY_IDS),
+  method: z.enum(METHOD_IDS),
+  coats: z.int().min(1).max(20),
+  minutes: z.number().gt(0).max(1440),
+  dryMinutes: minutes,
 });
 
 export const layerSchema = z.strictObject({
@@ -81,14 +123,50 @@ export const layerSchema = z.strictObject({
   /** may be put down at the end of a session and taken up in the next */
   pausable: z.boolean(),
   note: z.string().max(2000),
+  /** what the rules take it for; without it, a coat, or plain work */
+  task: z.enum(TASKS).optional(),
+  /** how the surface looks when it is dry */
+  sheen: z.enum(SHEENS).optional(),
+  film: z.enum(FILMS).optional(),
+  aid: z.enum(AIDS).optional(),
+  /** repeated until it looks right: so many passes are expected, with a wait between them */
+  passes: z.strictObject({ expected: z.int().min(1).max(12), waitMinutes: minutes }).optional(),
+  /** face by face: this many sides up, with a wait before each turn */
+  faces: z.strictObject({ count: z.int().min(1).max(8), waitMinutes: minutes }).optional(),
+  /** throws dust or drops on whatever is wet nearby, or needs clean air while wet itself */
+  air: z.enum(['contaminates', 'needs-clean']).optional(),
+  /** another way to the same result, and whether this recipe takes it */
+  substitute: substituteSchema.optional(),
+  usesSubstitute: z.boolean().optional(),
+  /** the piece could stop here, whole and sealed, at this finish level */
+  level: z.int().min(1).max(3).optional(),
+  /** deep in millimetres, for pours */
+  depthMm: z.number().gt(0).max(50).optional(),
+  nozzleMm: z.number().gt(0).max(2).optional(),
+  /** looks wrong on purpose until that layer is on */
+  judgeFrom: id.optional(),
+  /** of this layer on, other pieces wait for the pilot piece's verdict */
+  isPiloted: z.boolean().optional(),
 });
 
 export const recipeSchema = z.strictObject({
   id,
   name,
-  zones: z.array(z.strictObject({ id, name })),
+  zones: z.array(z.strictObject({ id, name, sheen: z.enum(SHEENS).optional() })),
   /** bottom to top */
   layers: z.array(layerSchema),
+  /** chosen schools, by question (core/recipe/schools.ts); without an entry the default holds */
+  schools: z.record(z.string().max(40), z.string().max(40)).optional(),
+  /** rules that are not to be heard here, each with why */
+  silenced: z
+    .array(
+      z.strictObject({
+        rule: z.string().max(60),
+        layer: id.nullable(),
+        reason: z.string().trim().min(1, 'needs a reason').max(400),
+      }),
+    )
+    .optional(),
 });
 
 export const pieceSchema = z.strictObject({
@@ -101,6 +179,14 @@ export const pieceSchema = z.strictObject({
   places: z.int().min(0).max(1000),
   /** a part that must be done before a layer of another piece of the unit goes on */
   joins: z.strictObject({ piece: id, layer: id }).nullable(),
+  /** what it is for: decides how much sealing is asked for */
+  use: z.enum(['played', 'shipped', 'display']).optional(),
+  /** part-way: painted elsewhere or long ago, surface unknown; joins its recipe at this layer */
+  startsAt: id.optional(),
+  /** goes ahead; the others of its recipe wait for its verdict before the layers marked so */
+  isPilot: z.boolean().optional(),
+  /** layers that take their substitute on this piece */
+  substitutes: z.array(id).optional(),
 });
 
 export const unitSchema = z.strictObject({
@@ -111,6 +197,8 @@ export const unitSchema = z.strictObject({
   /** cleaned and assembled for its first layer from here on; null: already */
   readyFrom: dateTime.nullable(),
   importance: z.int().min(1).max(5),
+  /** finished to this level only: layers above it are left off */
+  level: z.int().min(1).max(3).optional(),
   pieces: z.array(pieceSchema),
 });
 
@@ -130,5 +218,6 @@ export type Session = z.infer<typeof sessionSchema>;
 export type Recipe = z.infer<typeof recipeSchema>;
 export type Layer = z.infer<typeof layerSchema>;
 export type LayerWindow = z.infer<typeof windowSchema>;
+export type Substitute = z.infer<typeof substituteSchema>;
 export type Piece = z.infer<typeof pieceSchema>;
 export type Unit = z.infer<typeof unitSchema>;

@@ -2,3 +2,4 @@ export * from './document';
 export * from './edit';
 export * from './localTime';
 export { originOf, sessionsOf, sessionsOn, type BenchSession } from './sessions';
+export { airAt, sortedReadings, spellsOf, type Reading } from './air';

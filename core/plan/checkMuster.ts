@@ -8,7 +8,15 @@ import {
   type Piece,
   type Unit,
 } from '#core/muster';
-import { checkRecipe, workMinutes, type Finding, type Place } from '#core/recipe';
+import {
+  checkCraft,
+  checkRecipe,
+  effectiveRecipe,
+  workMinutes,
+  type Finding,
+  type Place,
+} from '#core/recipe';
+import { checkAir } from './checkAir';
 import { horizonDays } from './horizon';
 
 /** All findings. A plan is made only where none of them is an error. */
@@ -16,6 +24,8 @@ export function checkMuster(muster: Muster): Finding[] {
   return [
     ...checkBench(muster),
     ...muster.recipes.flatMap(checkRecipe),
+    ...checkCrafts(muster),
+    ...checkAir(muster),
     ...duplicateIds(muster),
     ...muster.units.flatMap((unit) => checkUnit(muster, unit)),
     ...checkLongest(muster),
@@ -26,7 +36,64 @@ export function checkMuster(muster: Muster): Finding[] {
 }
 
 export function hasErrors(findings: readonly Finding[]): boolean {
-  return findings.some((f) => f.severity === 'error');
+  return findings.some((f) => f.severity === 'error' && !f.isCraft);
+}
+
+/** Craft rules: each recipe once as it is written, and once more for every piece that follows it in a way of its own. */
+function checkCrafts(muster: Muster): Finding[] {
+  const findings: Finding[] = [];
+  for (const recipe of muster.recipes) {
+    const uses = new Set<NonNullable<Piece['use']>>();
+    const seen = new Set<string>();
+    for (const unit of muster.units)
+      for (const piece of unit.pieces) {
+        if (piece.recipe !== recipe.id) continue;
+        if (piece.use) uses.add(piece.use);
+        const own = effectiveRecipe(recipe, piece, unit.level);
+        if (
+          piece.startsAt !== undefined &&
+          own.layers.some((l) => l.family === 'enamel' || l.family === 'lacquer')
+        )
+          findings.push({
+            rule: 'solvent-on-old',
+            severity: 'warning',
+            isCraft: true,
+            place: { view: 'muster', unit: unit.id, piece: piece.id },
+            where: `${unit.name}, ${piece.name}`,
+            text: 'Solvent goes on a piece finished long ago: its old joints and surface may let go.',
+            cure: 'Test it on a hidden patch first, or take the acrylic substitutes on this piece.',
+          });
+        const key = JSON.stringify([piece.startsAt, piece.substitutes, unit.level]);
+        if (own === recipe || seen.has(key)) continue;
+        seen.add(key);
+        const known = new Set(checkCraft(recipe).map((f) => f.rule + f.text));
+        for (const f of checkCraft(own))
+          if (!known.has(f.rule + f.text))
+            findings.push({
+              ...withoutFix(f),
+              place: { view: 'muster', unit: unit.id, piece: piece.id },
+              where: `${unit.name}, ${piece.name}: ${f.where}`,
+            });
+      }
+    findings.push(...checkCraft(recipe, [...uses]));
+  }
+  for (const unit of muster.units)
+    if (unit.pieces.length >= 6 && new Set(unit.pieces.map((p) => p.recipe)).size === 1)
+      findings.push({
+        rule: 'all-identical',
+        severity: 'advice',
+        isCraft: true,
+        place: { view: 'muster', unit: unit.id },
+        where: `Unit “${unit.name}”`,
+        text: `All ${unit.pieces.length} pieces follow one recipe in one strength: they will look like copies.`,
+        cure: 'Give some of them a variant of the recipe, or vary strength and place of the effects by hand.',
+      });
+  return findings;
+}
+
+function withoutFix(finding: Finding): Finding {
+  const { fix, ...rest } = finding;
+  return fix ? rest : finding;
 }
 
 function error(rule: string, place: Place, where: string, text: string, cure: string): Finding {

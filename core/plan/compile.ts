@@ -1,28 +1,40 @@
 /** From what the user owns to the kernel's problem: operations, lags on drying clocks, tools, rack, table dates. */
-import { clockPoints, type ClockPoints, type Spell } from '#core/climate';
+import { clockPoints, unfitness, type ClockPoints, type Need, type Spell } from '#core/climate';
 import type { Problem, ProblemLag, ProblemOperation } from '#core/kernel';
 import { familyOf, type Drying } from '#core/materials';
 import {
-  minutesOfDay,
   minutesSince,
   originOf,
   sessionsOf,
+  spellsOf,
   type Layer,
   type Muster,
   type Piece,
   type Recipe,
   type Unit,
 } from '#core/muster';
-import { linksOf, topLayers, workMinutes } from '#core/recipe';
+import {
+  dryingOf,
+  effectiveRecipe,
+  linksOf,
+  roundsOf,
+  topLayers,
+  waitsBetween,
+  workMinutes,
+} from '#core/recipe';
 import { GRACE_DAYS, horizonDays } from './horizon';
 
 /** Which layer of which piece an operation stands for. */
 export interface StepRef {
   readonly unit: Unit;
   readonly piece: Piece;
+  /** as this piece follows it: substitutes taken, cut to its finish level, begun part-way */
   readonly recipe: Recipe;
   readonly layer: Layer;
   readonly layerIndex: number;
+  /** 1 … `rounds`: face by face, or again until it looks right */
+  readonly round: number;
+  readonly rounds: number;
 }
 
 export interface Compiled {
@@ -35,10 +47,14 @@ export interface Compiled {
 /** Cost of a minute late, of set-up, past the better-by minute, and of being done later. */
 const OBJECTIVE = { tardiness: 100, setup: 1, overrun: 0.5, completion: 0.01, makespan: 0 } as const;
 
+const NEEDS = ['lacquer', 'paint', 'none'] as const satisfies readonly Need[];
+/** Shares of the bench's air: a spatter takes all, a wet coat that needs clean air one. */
+const AIR = 1000;
+
 const CLOCKS = ['water', 'solvent', 'oxidation'] as const satisfies readonly Drying[];
 
-export function operationId(piece: Piece, layer: Layer): string {
-  return `${piece.id}.${layer.id}`;
+export function operationId(piece: Piece, layer: Layer, round = 1): string {
+  return round === 1 ? `${piece.id}.${layer.id}` : `${piece.id}.${layer.id}~${round}`;
 }
 export function readyId(unit: Unit): string {
   return `${unit.id}.ready`;
@@ -58,6 +74,15 @@ export function compile(muster: Muster, graceDays = GRACE_DAYS): Compiled {
   const begin = minutesSince(origin, muster.startsOn);
   // What lies ready on the table is known where one person works; two would have to be told apart.
   const hasTable = muster.bench.people.length === 1;
+  const spells = spellsOf(muster, days);
+  const unfit = new Map(NEEDS.map((need) => [need, unfitSpells(need, spells, horizon)]));
+  // Only where something throws dust is the air of the bench a thing to share.
+  const hasAir = muster.recipes.some((r) => r.layers.some((l) => l.air === 'contaminates'));
+  const pilots = new Map(
+    muster.units.flatMap((u) =>
+      u.pieces.filter((p) => p.isPilot && p.recipe).map((p) => [p.recipe!, p] as const),
+    ),
+  );
   const steps = new Map<string, StepRef>();
   const operations: ProblemOperation[] = [];
   const lags: ProblemLag[] = [];
@@ -67,34 +92,65 @@ export function compile(muster: Muster, graceDays = GRACE_DAYS): Compiled {
     const earliest = Math.max(begin, unit.readyFrom ? minutesSince(origin, unit.readyFrom) : 0);
     for (const piece of unit.pieces) {
       const recipe = muster.recipes.find((r) => r.id === piece.recipe)!;
-      compilePiece(unit, piece, recipe, earliest);
+      compilePiece(unit, piece, effectiveRecipe(recipe, piece, unit.level), earliest);
     }
     operations.push({ id: readyId(unit), minutes: 0 });
   }
 
   function compilePiece(unit: Unit, piece: Piece, recipe: Recipe, earliest: number): void {
     const id = (index: number): string => operationId(piece, recipe.layers[index]!);
+    const lastId = (index: number): string =>
+      operationId(piece, recipe.layers[index]!, roundsOf(recipe.layers[index]!));
     recipe.layers.forEach((layer, layerIndex) => {
-      steps.set(id(layerIndex), { unit, piece, recipe, layer, layerIndex });
-      operations.push({
-        id: id(layerIndex),
-        minutes: workMinutes(layer, piece.count),
-        uses: [
-          { resource: 'hands', amount: 1 },
-          ...(layer.method === 'airbrush'
-            ? [{ resource: 'airbrush', amount: 1 }]
-            : hasTable
-              ? [{ resource: 'table', amount: 1 }]
+      const rounds = roundsOf(layer);
+      const need = needOf(layer);
+      for (let round = 1; round <= rounds; round++) {
+        const own = operationId(piece, layer, round);
+        steps.set(own, { unit, piece, recipe, layer, layerIndex, round, rounds });
+        operations.push({
+          id: own,
+          minutes: workMinutes(layer, piece.count),
+          uses: [
+            { resource: 'hands', amount: 1 },
+            ...(layer.method === 'airbrush'
+              ? [{ resource: 'airbrush', amount: 1 }]
+              : hasTable
+                ? [{ resource: 'table', amount: 1 }]
+                : []),
+            ...(unfit.get(need)!.length > 0 ? [{ resource: `fit-${need}`, amount: 1 }] : []),
+            ...(hasAir && layer.air
+              ? [{ resource: 'air', amount: layer.air === 'contaminates' ? AIR : 1 }]
               : []),
-        ],
-        family: loadOf(layer),
-        ...(layer.pausable ? { pausable: true } : {}),
-        ...(earliest > 0 ? { earliest } : {}),
-      });
+          ],
+          family: loadOf(layer),
+          ...(layer.pausable ? { pausable: true } : {}),
+          ...(earliest > 0 ? { earliest } : {}),
+        });
+      }
+      waitsBetween(layer).forEach((wait, k) =>
+        lags.push({
+          from: operationId(piece, layer, k + 1),
+          to: operationId(piece, layer, k + 2),
+          min: wait,
+          ...clockOf(layer),
+        }),
+      );
+      if (hasAir && layer.air === 'needs-clean') {
+        // What throws dust keeps away until this is dry to the touch.
+        const set = `${lastId(layerIndex)}.set`;
+        operations.push({ id: set, minutes: 0 });
+        lags.push({
+          from: lastId(layerIndex),
+          to: set,
+          min: Math.min(dryingOf(layer), familyOf(layer.family).stages.touch),
+          ...clockOf(layer),
+        });
+        holds.push({ resource: 'air', amount: 1, from: lastId(layerIndex), to: set });
+      }
     });
     for (const link of linksOf(recipe))
       lags.push({
-        from: id(link.from),
+        from: lastId(link.from),
         to: id(link.to),
         min: link.min,
         ...(link.max === Infinity ? {} : { max: link.max }),
@@ -104,7 +160,7 @@ export function compile(muster: Muster, graceDays = GRACE_DAYS): Compiled {
     operations.push({ id: doneId(piece), minutes: 0 });
     for (const top of topLayers(recipe)) {
       const layer = recipe.layers[top]!;
-      lags.push({ from: id(top), to: doneId(piece), min: layer.dryMinutes, ...clockOf(layer) });
+      lags.push({ from: lastId(top), to: doneId(piece), min: dryingOf(layer), ...clockOf(layer) });
     }
     const host = piece.joins && unit.pieces.find((p) => p.id === piece.joins!.piece);
     lags.push({
@@ -112,17 +168,27 @@ export function compile(muster: Muster, graceDays = GRACE_DAYS): Compiled {
       to: host ? `${host.id}.${piece.joins!.layer}` : readyId(unit),
       min: 0,
     });
+    const pilot = piece.isPilot ? undefined : pilots.get(piece.recipe!);
+    if (pilot)
+      recipe.layers.forEach((layer, index) => {
+        if (layer.isPiloted) lags.push({ from: doneId(pilot), to: id(index), min: 0 });
+      });
     if (piece.places > 0)
       holds.push({ resource: 'rack', amount: piece.places, from: id(0), to: doneId(piece) });
   }
 
   const used = new Set(lags.flatMap((l) => l.clock ?? []));
-  const spells = spellsOf(muster, days);
   const clocks = new Map<Drying, ClockPoints>(CLOCKS.map((d) => [d, clockPoints(d, spells, horizon)]));
   const problem: Problem = {
     format: 'muster-problem/1',
     horizon,
-    calendars: [{ id: 'sessions', open: sessionsOf(muster, days).map((s) => [s.start, s.end]) }],
+    calendars: [
+      { id: 'sessions', open: sessionsOf(muster, days).map((s) => [s.start, s.end]) },
+      ...NEEDS.filter((n) => unfit.get(n)!.length > 0).map((n) => ({
+        id: `fit-${n}`,
+        open: between(unfit.get(n)!, horizon),
+      })),
+    ],
     clocks: CLOCKS.filter((d) => used.has(d)).map((d) => ({ id: d, points: clocks.get(d)! })),
     resources: [
       { id: 'hands', capacity: muster.bench.people.length, calendar: 'sessions' },
@@ -131,6 +197,12 @@ export function compile(muster: Muster, graceDays = GRACE_DAYS): Compiled {
         ? [{ id: 'table', capacity: 1, calendar: 'sessions', setup: { minutes: muster.bench.layoutMinutes } }]
         : []),
       { id: 'rack', capacity: muster.bench.rackPlaces },
+      ...NEEDS.filter((n) => unfit.get(n)!.length > 0).map((n) => ({
+        id: `fit-${n}`,
+        capacity: Math.max(1, muster.bench.people.length),
+        calendar: `fit-${n}`,
+      })),
+      ...(hasAir ? [{ id: 'air', capacity: AIR }] : []),
     ],
     operations,
     // Without a clock the kernel counts whole minutes.
@@ -185,21 +257,35 @@ function setupOf(
   return { minutes: airbrush.changeMinutes, between, idle: airbrush.idleMinutes };
 }
 
-/** The bench's air, by day and by night, over the whole horizon. */
-function spellsOf(muster: Muster, days: number): Spell[] {
-  const { day, night, dayFrom, nightFrom } = muster.bench.climate;
-  const from = minutesOfDay(dayFrom);
-  const to = minutesOfDay(nightFrom);
-  const daytimeAtMidnight = from > to;
-  const spells: Spell[] = [{ from: 0, air: daytimeAtMidnight ? day : night }];
-  for (let d = 0; d < days; d++)
-    for (const change of [
-      { at: from, air: day },
-      { at: to, air: night },
-    ].sort((a, b) => a.at - b.at))
-      if (d * 1440 + change.at > 0) spells.push({ from: d * 1440 + change.at, air: change.air });
-  if (from === to) return [{ from: 0, air: day }];
-  return spells;
+/** What a layer asks of the air. */
+export function needOf(layer: Layer): Need {
+  if (familyOf(layer.family).drying === 'none') return 'none';
+  return layer.method === 'can' || layer.family === 'lacquer' ? 'lacquer' : 'paint';
+}
+
+/** When a layer of this need must not go on, joined and sorted. */
+function unfitSpells(need: Need, spells: readonly Spell[], horizon: number): [number, number][] {
+  const shut: [number, number][] = [];
+  spells.forEach((spell, k) => {
+    if (unfitness(need, spell.air) === null) return;
+    const until = spells[k + 1]?.from ?? horizon;
+    const last = shut[shut.length - 1];
+    if (last && last[1] === spell.from) last[1] = until;
+    else if (until > spell.from) shut.push([spell.from, until]);
+  });
+  return shut;
+}
+
+/** What is left of [0, horizon) between closed spells. */
+function between(shut: readonly (readonly [number, number])[], horizon: number): [number, number][] {
+  const open: [number, number][] = [];
+  let from = 0;
+  for (const [a, b] of shut) {
+    if (a > from) open.push([from, a]);
+    from = b;
+  }
+  if (from < horizon) open.push([from, horizon]);
+  return open;
 }
 
 /** Days that the naive order gets for each unit, so that its lateness can be measured. */

@@ -11,6 +11,9 @@ export {
   type PlanUnit,
   type Tide,
 } from './present';
+export { waveOf, type Wave, type WaveInput, type WaveLimit } from './wave';
+export { checkPlan, type PlanFinding } from './checkPlan';
+export { needOf } from './compile';
 export { conflictInWords, lateBecause, whyOf, type Why } from './reasons';
 export { runSheet, type RunEntry, type RunSheet } from './runSheet';
 export { clockTime, dayName, duration, listed, moment } from './words';

@@ -3,7 +3,7 @@ import { minuteAfter, type ClockPoints } from '#core/climate';
 import type { Solution } from '#core/kernel';
 import { familyOf } from '#core/materials';
 import { minutesSince, originOf, sessionsOf, type LocalDate, type Muster } from '#core/muster';
-import { linksOf } from '#core/recipe';
+import { dryingOf, linksOf, opensAfter } from '#core/recipe';
 import { operationId, readyId, type Compiled, type StepRef } from './compile';
 import { horizonDays } from './horizon';
 
@@ -151,11 +151,13 @@ function after(points: ClockPoints | null, end: number, ticks: number): number {
 
 function gateOf(ref: StepRef, end: number, points: ClockPoints | null): Gate | null {
   const window = ref.layer.window;
-  if (!window || (window.closesMinutes === null && window.preferMinutes === null)) return null;
+  // Between the rounds of a layer no window runs: it begins with the last.
+  if (!window || ref.round < ref.rounds || (window.closesMinutes === null && window.preferMinutes === null))
+    return null;
   const links = linksOf(ref.recipe).filter((l) => l.from === ref.layerIndex);
   const within = links.filter((l) => l.max !== Infinity || l.prefer !== Infinity);
   return {
-    opens: after(points, end, Math.max(ref.layer.dryMinutes, window.opensMinutes ?? 0)),
+    opens: after(points, end, opensAfter(ref.layer)),
     closes: window.closesMinutes === null ? null : after(points, end, window.closesMinutes),
     prefer: window.preferMinutes === null ? null : after(points, end, window.preferMinutes),
     steps: within.map((l) => operationId(ref.piece, ref.recipe.layers[l.to]!)),
@@ -163,7 +165,7 @@ function gateOf(ref: StepRef, end: number, points: ClockPoints | null): Gate | n
 }
 
 function tideOf(ref: StepRef, end: number, points: ClockPoints | null, gate: Gate | null): Tide {
-  const dry = ref.layer.dryMinutes;
+  const dry = dryingOf(ref.layer);
   const dryAt = after(points, end, dry);
   const shut = gate?.closes ?? gate?.prefer ?? null;
   if (gate && shut !== null)

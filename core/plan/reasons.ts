@@ -81,7 +81,7 @@ function inWords(reason: Reason, step: PlanStep, plan: Plan): string {
         : `${names[0]} may be gone over from ${until}: ${duration(wait)} in this bench’s air.`;
     }
     case 'closed':
-      return `The bench is shut, or too little of the session is left, until ${until}.`;
+      return `The bench is shut, too little of the session is left, or the air is unfit, until ${until}.`;
     case 'busy':
       return names.length > 0
         ? `${reason.resource === 'airbrush' ? 'The airbrush and hands are' : 'Hands are'} busy until ${until} with ${listed(names)}.`

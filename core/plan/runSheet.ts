@@ -67,7 +67,13 @@ export function runSheet(plan: Plan, index: number): RunSheet {
 }
 
 function sameRun(a: PlanStep, b: PlanStep): boolean {
-  return a.recipe.id === b.recipe.id && a.layer.id === b.layer.id && b.setup === 0 && b.start === a.end;
+  return (
+    a.recipe.id === b.recipe.id &&
+    a.layer.id === b.layer.id &&
+    a.round === b.round &&
+    b.setup === 0 &&
+    b.start === a.end
+  );
 }
 
 function entryOf(run: readonly PlanStep[], session: PlanSession): RunEntry {

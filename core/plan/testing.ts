@@ -72,7 +72,7 @@ function defaultLayers(): Layer[] {
       window: { opensMinutes: 20, closesMinutes: 60, preferMinutes: null, through: null },
     }),
     layer('top', { method: 'airbrush', mixture: 'cream 3:1' }),
-    layer('chip', { family: 'work', dryMinutes: 0, pausable: true, minutes: 12 }),
+    layer('chip', { family: 'work', task: 'lift', dryMinutes: 0, pausable: true, minutes: 12 }),
     layer('seal', { family: 'varnish', dryMinutes: 240 }),
   ];
 }

@@ -1,7 +1,7 @@
 /** What must be true of a recipe before it can be planned. */
 import type { Layer, Recipe } from '#core/muster';
 import type { Finding } from './finding';
-import { circleOf, restingOn } from './links';
+import { circleOf, opensAfter, restingOn } from './links';
 
 /** All findings of one recipe, bottom to top. */
 export function checkRecipe(recipe: Recipe): Finding[] {
@@ -56,7 +56,7 @@ export function checkRecipe(recipe: Recipe): Finding[] {
         );
     const w = layer.window;
     if (!w) return;
-    const opens = Math.max(layer.dryMinutes, w.opensMinutes ?? 0);
+    const opens = Math.ceil(opensAfter(layer));
     if (w.closesMinutes !== null && w.closesMinutes < opens)
       add(
         'window-too-short',

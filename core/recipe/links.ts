@@ -1,5 +1,6 @@
 /** Which layer waits for which: a layer rests on the nearest layer beneath it in each of its zones. */
 import type { Layer, Recipe } from '#core/muster';
+import { dryingOf } from './rounds';
 
 /** From the end of one layer to the start of another; layers by index, times in drying minutes of `from`'s family. */
 export interface Link {
@@ -35,6 +36,11 @@ export function restingOn(recipe: Recipe, index: number): number[] {
   return found;
 }
 
+/** Drying minutes after which the next layer may go on: dry, and its window open. */
+export function opensAfter(layer: Layer): number {
+  return Math.max(dryingOf(layer), layer.window?.opensMinutes ?? 0);
+}
+
 /** All waits between the layers of a recipe, one for each pair. */
 export function linksOf(recipe: Recipe): Link[] {
   const links = new Map<string, Link>();
@@ -58,7 +64,7 @@ export function linksOf(recipe: Recipe): Link[] {
 
   recipe.layers.forEach((layer, from) => {
     const window = layer.window;
-    const min = Math.max(layer.dryMinutes, window?.opensMinutes ?? 0);
+    const min = opensAfter(layer);
     const closes = window?.closesMinutes ?? Infinity;
     const prefer = window?.preferMinutes ?? Infinity;
     const through = window?.through == null ? -1 : (indexOf.get(window.through) ?? -1);
@@ -78,7 +84,7 @@ export function linksOf(recipe: Recipe): Link[] {
     for (const id of layer.waitsFor) {
       const from = indexOf.get(id);
       if (from !== undefined && from !== to)
-        add({ from, to, min: recipe.layers[from]!.dryMinutes, max: Infinity, prefer: Infinity, dries: true });
+        add({ from, to, min: dryingOf(recipe.layers[from]!), max: Infinity, prefer: Infinity, dries: true });
     }
   });
   const rests = new Set([...links.values()].map((l) => l.to));
@@ -117,9 +123,4 @@ export function circleOf(recipe: Recipe): number[] {
     if (circle.length > 0) return circle;
   }
   return [];
-}
-
-/** Hands-on minutes of a layer on one tray or piece: a whole number, at least 1. */
-export function workMinutes(layer: Layer, count: number): number {
-  return Math.max(1, Math.ceil(layer.minutes * layer.coats * count - 1e-9));
 }

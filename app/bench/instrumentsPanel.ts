@@ -1,0 +1,142 @@
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import type { Subscription } from 'rxjs';
+import { dewPointCelsius, unfitness } from '#core/climate';
+import { readReadings, ReadingsError } from '#core/exchange';
+import { localDateTime, sortedReadings, withBench, type Reading } from '#core/muster';
+import { NOW } from '../data/environment';
+import { Instruments } from '../data/instruments';
+import { MusterStore } from '../data/musterStore';
+
+/** The thermo-hygrometer, the forecast, and readings from a file: all of them drive the drying clocks. */
+@Component({
+  selector: 'pm-instruments',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h3 class="mt-4 mb-2 text-[1.05rem]">Instruments</h3>
+    <div class="flex flex-wrap items-center gap-2">
+      @if (latest(); as r) {
+        <p class="grow" data-testid="reading">
+          <strong class="text-[1.3rem]"
+            >{{ r.celsius.toFixed(1) }} °C, {{ r.humidityPercent.toFixed(0) }} %</strong
+          >
+          <span class="text-mute"> at {{ r.at.slice(11) }}, dew point {{ dew(r) }} °C</span>
+          @if (unfit(r); as why) {
+            <span class="block text-shut">No paint now: {{ why }}.</span>
+          }
+        </p>
+        <button type="button" class="btn btn-small" (click)="keep(r)">Keep this reading</button>
+        <button type="button" class="btn btn-small" (click)="stop()">Stop reading</button>
+      } @else {
+        <button type="button" class="btn btn-small" (click)="listen()" [disabled]="isListening()">
+          {{ isListening() ? 'Waiting for the instrument…' : 'Read the thermo-hygrometer' }}
+        </button>
+      }
+      <button type="button" class="btn btn-small" (click)="forecast()">Take the three-day forecast</button>
+      <label class="btn btn-small cursor-pointer"
+        >Bring in readings (CSV)<input
+          type="file"
+          accept=".csv,text/csv"
+          class="sr-only"
+          (change)="bringIn($any($event.target))"
+      /></label>
+      @if (count() > 0) {
+        <button type="button" class="btn btn-small" (click)="clear()">
+          Forget all {{ count() }} readings
+        </button>
+      }
+    </div>
+    @if (fault(); as text) {
+      <p class="mt-2 whitespace-pre-line text-shut" role="alert">{{ text }}</p>
+    }
+    <p class="mt-1 text-[0.85rem] text-mute">
+      The instruments that ship with the program are simulated. A file needs the columns time, celsius,
+      humidity_percent.
+    </p>
+  `,
+})
+export class InstrumentsPanel {
+  private readonly store = inject(MusterStore);
+  private readonly instruments = inject(Instruments);
+  private readonly now = inject(NOW);
+  private readonly destroyed = inject(DestroyRef);
+  private listening: Subscription | null = null;
+
+  protected readonly latest = signal<Reading | null>(null);
+  protected readonly isListening = signal(false);
+  protected readonly fault = signal<string | null>(null);
+  protected readonly count = computed(() => this.store.muster()?.bench.readings?.length ?? 0);
+
+  protected readonly dew = (r: Reading): string => dewPointCelsius(r.celsius, r.humidityPercent).toFixed(1);
+  protected readonly unfit = (r: Reading): string | null => unfitness('paint', r);
+
+  protected listen(): void {
+    this.fault.set(null);
+    this.isListening.set(true);
+    this.listening = this.instruments
+      .readings()
+      .pipe(takeUntilDestroyed(this.destroyed))
+      .subscribe({
+        next: (r) => this.latest.set(r),
+        error: (error: Error) => {
+          this.stop();
+          this.fault.set(error.message);
+        },
+      });
+  }
+
+  protected stop(): void {
+    this.listening?.unsubscribe();
+    this.listening = null;
+    this.latest.set(null);
+    this.isListening.set(false);
+  }
+
+  protected keep(reading: Reading): void {
+    this.merge([reading], 'Reading kept');
+  }
+
+  protected forecast(): void {
+    const muster = this.store.muster()!;
+    const now = localDateTime(this.now());
+    this.instruments.forecast(now > muster.startsOn ? now : muster.startsOn).then(
+      (hours) => {
+        this.fault.set(null);
+        this.merge(hours, `Forecast of ${hours.length} hours taken`);
+      },
+      (error: Error) => this.fault.set(error.message),
+    );
+  }
+
+  protected bringIn(input: HTMLInputElement): void {
+    const file = input.files?.[0];
+    input.value = '';
+    if (!file) return;
+    file.text().then(
+      (text) => {
+        try {
+          const readings = readReadings(text);
+          this.fault.set(null);
+          this.merge(readings, `${readings.length} readings brought in`);
+        } catch (error) {
+          this.fault.set(
+            error instanceof ReadingsError
+              ? `${file.name} is left aside; nothing is changed:\n${error.message}`
+              : `${file.name} cannot be read: ${String(error)}`,
+          );
+        }
+      },
+      (error: unknown) => this.fault.set(`${file.name} cannot be read: ${String(error)}`),
+    );
+  }
+
+  protected clear(): void {
+    this.store.remove('Readings forgotten', (m) => withBench(m, { ...m.bench, readings: [] }));
+  }
+
+  private merge(readings: readonly Reading[], label: string): void {
+    this.store.change(label, (m) =>
+      withBench(m, { ...m.bench, readings: sortedReadings([...(m.bench.readings ?? []), ...readings]) }),
+    );
+  }
+}

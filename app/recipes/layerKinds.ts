@@ -1,0 +1,290 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { AIDS, FAMILIES, familyOf, FILMS, METHODS, type Aid, type Film } from '#core/materials';
+import { SHEENS, TASKS, type Layer, type Recipe, type Sheen, type Substitute, type Task } from '#core/muster';
+import { CheckField } from '../ui/checkField';
+import { ChoiceField, type Choice } from '../ui/choiceField';
+import { NumberField } from '../ui/numberField';
+import { TextField } from '../ui/textField';
+
+const TASK_WORDS: Readonly<Record<Task, string>> = {
+  coat: 'a coat',
+  lift: 'lifting chips',
+  wipe: 'wiping a wash back',
+  mask: 'masking with tape',
+  putty: 'masking with putty',
+  unmask: 'unmasking',
+  glue: 'gluing',
+  bare: 'baring a joint',
+  decal: 'decals',
+  softener: 'softening solution',
+  rinse: 'rinsing with water',
+  polish: 'polishing',
+  spatter: 'flicking or spattering',
+};
+const AID_WORDS: Readonly<Record<Aid, string>> = {
+  none: 'nothing but patience',
+  'moving-air': 'cool moving air',
+  cabinet: 'drying cabinet',
+  heat: 'heat',
+};
+const NONE: Choice = { value: '', text: 'not said' };
+
+/** What a layer can be besides family, method and minutes. */
+@Component({
+  selector: 'pm-layer-kinds',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [CheckField, ChoiceField, NumberField, TextField],
+  template: `
+    @let l = layer();
+    <div class="flex flex-col gap-3">
+      <div class="grid grid-cols-2 gap-3">
+        <pm-choice
+          label="The rules take it for"
+          [value]="l.task ?? ''"
+          [choices]="tasks"
+          (valueChange)="set({ task: task($event) }, 'what it is')"
+        />
+        <pm-choice
+          label="Dries to"
+          [value]="l.sheen ?? ''"
+          [choices]="sheens"
+          (valueChange)="set({ sheen: sheen($event) }, 'sheen')"
+        />
+        <pm-choice
+          label="Film"
+          [value]="l.film ?? 'normal'"
+          [choices]="films"
+          (valueChange)="set({ film: film($event) }, 'film')"
+        />
+        <pm-choice
+          label="Drying aid"
+          [value]="l.aid ?? 'none'"
+          [choices]="aids"
+          (valueChange)="set({ aid: aid($event) }, 'drying aid')"
+        />
+      </div>
+      <fieldset class="grid grid-cols-2 gap-3 rounded-md border border-line p-3">
+        <legend class="px-1 font-semibold">Again until it looks right</legend>
+        <pm-number
+          label="Passes expected"
+          [value]="l.passes?.expected ?? 1"
+          [min]="1"
+          [max]="12"
+          [whole]="true"
+          (valueChange)="setPasses($event!, l.passes?.waitMinutes ?? l.dryMinutes)"
+        />
+        <pm-number
+          label="Wait between"
+          unit="min"
+          [value]="l.passes?.waitMinutes ?? 0"
+          [max]="86400"
+          (valueChange)="setPasses(l.passes?.expected ?? 1, $event!)"
+        />
+      </fieldset>
+      <fieldset class="grid grid-cols-2 gap-3 rounded-md border border-line p-3">
+        <legend class="px-1 font-semibold">Face by face</legend>
+        <pm-number
+          label="Faces"
+          [value]="l.faces?.count ?? 1"
+          [min]="1"
+          [max]="8"
+          [whole]="true"
+          (valueChange)="setFaces($event!, l.faces?.waitMinutes ?? l.dryMinutes)"
+        />
+        <pm-number
+          label="Wait before a turn"
+          unit="min"
+          [value]="l.faces?.waitMinutes ?? 0"
+          [max]="86400"
+          (valueChange)="setFaces(l.faces?.count ?? 1, $event!)"
+        />
+      </fieldset>
+      <pm-choice
+        label="And the air around it"
+        [value]="l.air ?? ''"
+        [choices]="airs"
+        (valueChange)="set({ air: air($event) }, 'air')"
+      />
+      <div class="grid grid-cols-2 gap-3">
+        <pm-number
+          label="Nozzle"
+          unit="mm"
+          [optional]="true"
+          [value]="l.nozzleMm ?? null"
+          [min]="0.1"
+          [max]="2"
+          (valueChange)="set({ nozzleMm: $event ?? undefined }, 'nozzle')"
+        />
+        <pm-number
+          label="Depth of a pour"
+          unit="mm"
+          [optional]="true"
+          [value]="l.depthMm ?? null"
+          [min]="0.1"
+          [max]="50"
+          (valueChange)="set({ depthMm: $event ?? undefined }, 'depth')"
+        />
+      </div>
+      <div class="grid grid-cols-2 gap-3">
+        <pm-choice
+          label="Completes finish level"
+          [value]="l.level ? '' + l.level : ''"
+          [choices]="levels"
+          (valueChange)="set({ level: $event ? +$event : undefined }, 'finish level')"
+        />
+        <pm-choice
+          label="Not to be judged before"
+          [value]="l.judgeFrom ?? ''"
+          [choices]="above()"
+          (valueChange)="set({ judgeFrom: $event || undefined }, 'when to judge')"
+        />
+      </div>
+      <pm-check
+        label="Other pieces wait here for the pilot’s verdict"
+        [value]="l.isPiloted ?? false"
+        (valueChange)="set({ isPiloted: $event || undefined }, 'pilot')"
+      />
+      <fieldset class="rounded-md border border-line p-3">
+        <legend class="px-1 font-semibold">Substitute</legend>
+        @if (l.substitute; as s) {
+          <div class="flex flex-col gap-3">
+            <pm-check
+              label="This recipe takes the substitute"
+              [value]="l.usesSubstitute ?? false"
+              (valueChange)="set({ usesSubstitute: $event || undefined }, 'substitute')"
+            />
+            <pm-text label="Name" [value]="s.name" (valueChange)="setSubstitute({ name: $event })" />
+            <div class="grid grid-cols-2 gap-3">
+              <pm-choice
+                label="Product family"
+                [value]="s.family"
+                [choices]="families"
+                (valueChange)="setSubstitute({ family: $any($event) })"
+              />
+              <pm-choice
+                label="Put on by"
+                [value]="s.method"
+                [choices]="methods"
+                (valueChange)="setSubstitute({ method: $any($event) })"
+              />
+              <pm-number
+                label="Coats"
+                [value]="s.coats"
+                [min]="1"
+                [max]="20"
+                [whole]="true"
+                (valueChange)="setSubstitute({ coats: $event! })"
+              />
+              <pm-number
+                label="Hands, a piece and coat"
+                unit="min"
+                [value]="s.minutes"
+                [min]="0.1"
+                [max]="1440"
+                (valueChange)="setSubstitute({ minutes: $event! })"
+              />
+              <pm-number
+                label="Dry for the next layer"
+                unit="min"
+                [value]="s.dryMinutes"
+                [max]="86400"
+                (valueChange)="setSubstitute({ dryMinutes: $event! })"
+              />
+            </div>
+            <button
+              type="button"
+              class="btn btn-small self-start"
+              (click)="set({ substitute: undefined, usesSubstitute: undefined }, 'substitute taken off')"
+            >
+              Take the substitute off
+            </button>
+          </div>
+        } @else {
+          <button type="button" class="btn btn-small" (click)="addSubstitute()">Another way to do it</button>
+        }
+      </fieldset>
+    </div>
+  `,
+})
+export class LayerKinds {
+  readonly layer = input.required<Layer>();
+  readonly recipe = input.required<Recipe>();
+  readonly changed = output<{ part: Partial<Layer>; what: string }>();
+
+  protected readonly tasks: readonly Choice[] = [
+    NONE,
+    ...TASKS.map((t) => ({ value: t, text: TASK_WORDS[t] })),
+  ];
+  protected readonly sheens: readonly Choice[] = [NONE, ...SHEENS.map((s) => ({ value: s, text: s }))];
+  protected readonly films: readonly Choice[] = FILMS.map((f) => ({ value: f, text: f }));
+  protected readonly aids: readonly Choice[] = AIDS.map((a) => ({ value: a, text: AID_WORDS[a] }));
+  protected readonly airs: readonly Choice[] = [
+    { value: '', text: 'does not matter' },
+    { value: 'contaminates', text: 'throws dust or drops on wet coats' },
+    { value: 'needs-clean', text: 'needs clean air while it is wet' },
+  ];
+  protected readonly levels: readonly Choice[] = [
+    { value: '', text: 'none' },
+    ...[1, 2, 3].map((n) => ({ value: String(n), text: `level ${n}` })),
+  ];
+  protected readonly families: readonly Choice[] = [...FAMILIES.values()].map((f) => ({
+    value: f.id,
+    text: f.name,
+  }));
+  protected readonly methods: readonly Choice[] = [...METHODS.values()].map((m) => ({
+    value: m.id,
+    text: m.name,
+  }));
+  protected readonly above = computed((): readonly Choice[] => {
+    const at = this.recipe().layers.findIndex((l) => l.id === this.layer().id);
+    return [
+      { value: '', text: 'at once' },
+      ...this.recipe()
+        .layers.slice(at + 1)
+        .map((l) => ({ value: l.id, text: l.name })),
+    ];
+  });
+
+  protected readonly task = (v: string): Task | undefined => TASKS.find((t) => t === v);
+  protected readonly sheen = (v: string): Sheen | undefined => SHEENS.find((s) => s === v);
+  protected readonly film = (v: string): Film | undefined => FILMS.find((f) => f === v);
+  protected readonly aid = (v: string): Aid | undefined => AIDS.find((a) => a === v);
+  protected readonly air = (v: string): Layer['air'] =>
+    v === 'contaminates' || v === 'needs-clean' ? v : undefined;
+
+  protected set(part: Partial<Layer>, what: string): void {
+    this.changed.emit({ part, what });
+  }
+
+  protected setPasses(expected: number, waitMinutes: number): void {
+    this.set({ passes: expected > 1 ? { expected, waitMinutes } : undefined }, 'passes');
+  }
+
+  protected setFaces(count: number, waitMinutes: number): void {
+    this.set({ faces: count > 1 ? { count, waitMinutes } : undefined }, 'faces');
+  }
+
+  protected setSubstitute(part: Partial<Substitute>): void {
+    this.set({ substitute: { ...this.layer().substitute!, ...part } }, 'substitute');
+  }
+
+  /** Brush for airbrush, acrylic for solvent. */
+  protected addSubstitute(): void {
+    const l = this.layer();
+    const isSolvent = l.family === 'enamel' || l.family === 'oil' || l.family === 'lacquer';
+    const family = l.family === 'lacquer' ? 'varnish' : isSolvent ? 'acrylic-wash' : l.family;
+    this.set(
+      {
+        substitute: {
+          name: `${l.name}, ${isSolvent ? 'waterborne' : 'by brush'}`,
+          family,
+          method: isSolvent ? l.method : 'brush',
+          coats: isSolvent ? l.coats : l.coats + 1,
+          minutes: isSolvent ? l.minutes : l.minutes * 2,
+          dryMinutes: familyOf(family).dryMinutes,
+        },
+      },
+      'substitute added',
+    );
+  }
+}

@@ -1,0 +1,22 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+
+/** A labelled tick. */
+@Component({
+  selector: 'pm-check',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <label class="flex min-h-9 items-center gap-2"
+      ><input
+        type="checkbox"
+        class="h-5 w-5 shrink-0 accent-lamp"
+        [checked]="value()"
+        (change)="valueChange.emit($any($event.target).checked)"
+      />{{ label() }}</label
+    >
+  `,
+})
+export class CheckField {
+  readonly label = input.required<string>();
+  readonly value = input.required<boolean>();
+  readonly valueChange = output<boolean>();
+}

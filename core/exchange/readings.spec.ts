@@ -1,0 +1,78 @@
+import { describe, expect, it } from 'vitest';
+import { airAt, spellsOf } from '#core/muster';
+import { checkMuster, compile } from '#core/plan';
+import { smallMuster } from '../plan/testing';
+import { readReadings, ReadingsError } from './index';
+
+const file = (...lines: string[]): string => ['time,celsius,humidity_percent', ...lines].join('\n');
+const withReadings = (readings: ReturnType<typeof readReadings>) => {
+  const m = smallMuster();
+  return { ...m, bench: { ...m.bench, readings } };
+};
+
+describe('readings from CSV', () => {
+  it('reads our columns in any order', () => {
+    expect(readReadings('humidity_percent,time,celsius\n60,2027-03-02 20:00,18.5\n')).toEqual([
+      { at: '2027-03-02T20:00', celsius: 18.5, humidityPercent: 60 },
+    ]);
+  });
+
+  it.each([
+    ['2027-03-02 20:00,18,0', /line 2: 0 % humidity/],
+    ['2027-03-02 20:00,18,130', /line 2: 130 % humidity/],
+    ['2027-03-02 20:00,-40,50', /line 2: -40 °C/],
+    ['2027-02-30 20:00,18,50', /line 2: “2027-02-30 20:00” is no time/],
+    ['2027-03-02 20:00,warm,50', /line 2: warm °C/],
+  ])('refuses %s with the line and the reason', (line, message) => {
+    expect(() => readReadings(file(line))).toThrow(ReadingsError);
+    expect(() => readReadings(file(line))).toThrow(message);
+  });
+
+  it('refuses a file without its columns or without readings', () => {
+    expect(() => readReadings('a,b\n1,2')).toThrow(/no column “time”/);
+    expect(() => readReadings(file())).toThrow(/no readings/);
+  });
+});
+
+describe('the air of the bench', () => {
+  it('is what was read, a line between readings, the climate elsewhere', () => {
+    const m = withReadings(readReadings(file('2027-03-02 10:00,10,80', '2027-03-02 14:00,18,40')));
+    const spells = spellsOf(m, 3);
+    const at = (hour: number): number => airAt(spells, 1440 + hour * 60).celsius;
+    expect([at(9), at(10), at(12), at(14), at(16)]).toEqual([21, 10, 14, 18, 21]);
+  });
+
+  it('reports gaps and doubles, and fills them', () => {
+    const m = withReadings(
+      readReadings(
+        file(
+          '2027-03-02 01:00,18,50',
+          '2027-03-02 02:00,18,50',
+          '2027-03-02 02:00,17,55',
+          '2027-03-02 12:00,18,50',
+        ),
+      ),
+    );
+    const rules = checkMuster(m).map((f) => f.rule);
+    expect(rules).toContain('readings-twice');
+    expect(rules).toContain('readings-gap');
+  });
+
+  it('keeps paint out of a foggy session, and says so', () => {
+    const fog = Array.from({ length: 8 }, (_, h) => `2027-03-02 ${16 + h}:00,14,97`);
+    const m = withReadings(readReadings(file(...fog)));
+    expect(checkMuster(m).find((f) => f.rule === 'air-unfit')?.text).toMatch(/dew point/);
+    const { problem } = compile(m);
+    const fit = problem.calendars!.find((c) => c.id === 'fit-paint')!;
+    const evening = 1440 + 19 * 60;
+    expect(fit.open.some(([a, b]) => a < evening + 120 && b > evening)).toBe(false);
+    expect(problem.operations.find((o) => o.id === 'p1.prime')!.uses).toContainEqual({
+      resource: 'fit-paint',
+      amount: 1,
+    });
+    expect(problem.operations.find((o) => o.id === 'p1.chip')!.uses).not.toContainEqual({
+      resource: 'fit-paint',
+      amount: 1,
+    });
+  });
+});

@@ -1,0 +1,54 @@
+/** Readings of the bench's air from CSV: a heading line, then `time,celsius,humidity_percent`; our own columns, any order. */
+import Papa from 'papaparse';
+import type { Reading } from '#core/muster';
+import { DATE_TIME_PATTERN, isRealDate } from '#core/muster';
+
+export class ReadingsError extends Error {
+  constructor(readonly faults: readonly string[]) {
+    super(faults.join('\n'));
+    this.name = 'ReadingsError';
+  }
+}
+
+const COLUMNS = ['time', 'celsius', 'humidity_percent'] as const;
+const MOST_FAULTS = 8;
+
+/**
+ * @returns the readings as they stand in the file, seconds and zone cut off
+ * @throws ReadingsError naming the lines that are wrong; nothing is taken from such a file
+ */
+export function readReadings(text: string): Reading[] {
+  const parsed = Papa.parse<Record<string, string>>(text.trim(), {
+    header: true,
+    skipEmptyLines: true,
+    transformHeader: (h) => h.trim().toLowerCase(),
+  });
+  const columns = parsed.meta.fields ?? [];
+  const missing = COLUMNS.filter((c) => !columns.includes(c));
+  if (missing.length > 0)
+    throw new ReadingsError([
+      `line 1: no column “${missing.join('”, “')}”; needed are ${COLUMNS.join(', ')}`,
+    ]);
+  const faults: string[] = [];
+  const readings = parsed.data.map((row, k): Reading => {
+    const line = k + 2;
+    const at = (row['time'] ?? '').trim().replace(' ', 'T').slice(0, 16);
+    const celsius = Number(row['celsius'] || NaN);
+    const humidityPercent = Number(row['humidity_percent'] || NaN);
+    if (!DATE_TIME_PATTERN.test(at) || !isRealDate(at))
+      faults.push(`line ${line}: “${row['time']}” is no time (YYYY-MM-DD HH:mm)`);
+    if (!(celsius >= -30 && celsius <= 60))
+      faults.push(`line ${line}: ${row['celsius']} °C is not between −30 and 60 °C`);
+    if (!(humidityPercent >= 1 && humidityPercent <= 100))
+      faults.push(`line ${line}: ${row['humidity_percent']} % humidity is not between 1 and 100 %`);
+    return { at, celsius, humidityPercent };
+  });
+  if (readings.length === 0) faults.push('line 2: there are no readings');
+  if (faults.length > 0)
+    throw new ReadingsError(
+      faults.length > MOST_FAULTS
+        ? [...faults.slice(0, MOST_FAULTS), `and ${faults.length - MOST_FAULTS} more`]
+        : faults,
+    );
+  return readings;
+}

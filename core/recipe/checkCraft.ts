@@ -1,0 +1,49 @@
+/** The craft rules over one recipe: handbook section 6. */
+import type { Piece, Recipe } from '#core/muster';
+import type { Finding } from './finding';
+import { COVER, finalCoatMissing } from './rules/cover';
+import { stackOf, type Hit, type Rule } from './rules/rule';
+import { SANDWICH } from './rules/sandwich';
+import { SEALING } from './rules/sealing';
+
+const RULES: readonly Rule[] = [...SEALING, ...SANDWICH, ...COVER];
+
+/** Ids of all craft rules, those of pieces among them. */
+export const CRAFT_RULES: readonly string[] = [...RULES.map((r) => r.id), 'no-last-coat', 'solvent-on-old'];
+
+/** @param uses what the pieces of this recipe are for; empty when no piece follows it yet */
+export function checkCraft(recipe: Recipe, uses: readonly NonNullable<Piece['use']>[] = []): Finding[] {
+  const stack = stackOf(recipe);
+  const findings = RULES.flatMap((rule) =>
+    rule.check(stack).map((hit) => findingOf(recipe, rule.id, rule.severity, hit)),
+  );
+  if (uses.some((u) => u !== 'display'))
+    for (const hit of finalCoatMissing(stack)) findings.push(findingOf(recipe, 'no-last-coat', 'error', hit));
+  return findings.filter((f) => !isSilenced(recipe, f));
+}
+
+function findingOf(recipe: Recipe, rule: string, severity: Finding['severity'], hit: Hit): Finding {
+  return {
+    rule,
+    severity,
+    isCraft: true,
+    place: {
+      view: 'recipes',
+      recipe: recipe.id,
+      ...(hit.layer ? { layer: hit.layer.id } : {}),
+      ...(hit.zone ? { zone: hit.zone } : {}),
+    },
+    where: hit.layer ? `${recipe.name}, layer “${hit.layer.name}”` : `Recipe “${recipe.name}”`,
+    text: hit.text,
+    cure: hit.cure,
+    ...(hit.fix ? { fix: hit.fix } : {}),
+  };
+}
+
+function isSilenced(recipe: Recipe, finding: Finding): boolean {
+  return (
+    recipe.silenced?.some(
+      (s) => s.rule === finding.rule && (s.layer === null || s.layer === (finding.place.layer ?? null)),
+    ) ?? false
+  );
+}

@@ -1,0 +1,297 @@
+/** Every craft rule of handbook section 6 (common practice, no source): a recipe that breaks it, and its cure. */
+import { describe, expect, it } from 'vitest';
+import type { Layer, Recipe } from '#core/muster';
+import { layer } from '../plan/testing';
+import {
+  checkCraft,
+  CRAFT_RULES,
+  dryingOf,
+  effectiveRecipe,
+  linksOf,
+  QUESTIONS,
+  roundsOf,
+  waitsBetween,
+  withSchool,
+  workMinutes,
+} from './index';
+
+const recipe = (layers: Layer[], extra: Partial<Recipe> = {}): Recipe => ({
+  id: 'r',
+  name: 'Hull',
+  zones: [{ id: 'z', name: 'Sides' }],
+  layers,
+  ...extra,
+});
+const prime = layer('prime', { family: 'primer', colour: '#8d9294' });
+const base = layer('base', { colour: '#c04030' });
+const varnish = (id: string, sheen: Layer['sheen'], dryMinutes = 240): Layer =>
+  layer(id, { family: 'varnish', method: 'airbrush', sheen, dryMinutes, mixture: `${sheen} varnish` });
+const work = (id: string, task: Layer['task'], extra: Partial<Layer> = {}): Layer =>
+  layer(id, { family: 'work', task, dryMinutes: 0, ...extra });
+const medium = layer('medium', { family: 'medium', method: 'airbrush' });
+const top = layer('top', { method: 'airbrush', colour: '#e6dcc0' });
+const lift = work('lift', 'lift');
+const sealed = varnish('sealed', 'satin');
+const wash = layer('wash', { family: 'enamel', colour: '#2a1a10', dryMinutes: 720 });
+
+/** Rule, a recipe that breaks it, and whether one click cures it. */
+const BROKEN: readonly (readonly [string, Recipe, boolean])[] = [
+  ['enamel-over-acrylic', recipe([prime, base, wash]), true],
+  ['oil-over-acrylic', recipe([prime, base, layer('oil', { family: 'oil', colour: '#102030' })]), true],
+  ['seal-too-young', recipe([prime, base, varnish('gloss', 'gloss', 60), wash]), true],
+  ['wipe-without-wash', recipe([prime, base, work('wipe', 'wipe')]), true],
+  [
+    'water-over-washable',
+    recipe([
+      prime,
+      base,
+      layer('dust', { family: 'powder' }),
+      layer('w', { family: 'acrylic-wash', colour: '#101010' }),
+    ]),
+    true,
+  ],
+  [
+    'heavy-unsealed',
+    recipe([prime, base, layer('dust', { family: 'powder', air: 'contaminates', colour: '#f0e0c0' })]),
+    true,
+  ],
+  ['decal-after-dirt', recipe([prime, base, sealed, wash, work('decal', 'decal')]), true],
+  ['decal-on-matt', recipe([prime, base, work('decal', 'decal')]), true],
+  ['medium-without-topcoat', recipe([prime, base, sealed, medium]), true],
+  ['never-chipped', recipe([prime, base, sealed, medium, top, varnish('end', 'satin')]), true],
+  ['sandwich-unsealed', recipe([prime, base, sealed, medium, top, lift]), true],
+  [
+    'heat-on-live',
+    recipe([prime, base, sealed, medium, { ...top, aid: 'heat' }, lift, varnish('end', 'satin')]),
+    true,
+  ],
+  [
+    'tape-on-live',
+    recipe([
+      prime,
+      base,
+      sealed,
+      medium,
+      work('tape', 'mask'),
+      top,
+      lift,
+      work('off', 'unmask'),
+      varnish('end', 'satin'),
+    ]),
+    true,
+  ],
+  [
+    'putty-on-live',
+    recipe([prime, base, sealed, medium, work('putty', 'putty'), top, lift, varnish('end', 'satin')]),
+    true,
+  ],
+  [
+    'touched-between-seals',
+    recipe([
+      prime,
+      base,
+      sealed,
+      medium,
+      top,
+      lift,
+      varnish('s1', 'satin'),
+      work('look', 'coat'),
+      varnish('s2', 'satin'),
+    ]),
+    true,
+  ],
+  [
+    'medium-over-unsealed',
+    recipe([prime, layer('steel', { family: 'metal', method: 'airbrush' }), medium, top, lift, sealed]),
+    true,
+  ],
+  [
+    'seal-lifts-in-strings',
+    recipe([
+      prime,
+      base,
+      { ...sealed, mixture: 'medium and gloss 1:1' },
+      medium,
+      top,
+      lift,
+      varnish('end', 'satin'),
+    ]),
+    true,
+  ],
+  [
+    'crackle-unsealed',
+    recipe([
+      prime,
+      layer('crackle', { family: 'crackle' }),
+      layer('w', { family: 'acrylic-wash', colour: '#101010' }),
+    ]),
+    true,
+  ],
+  ['chips-unsealed-base', recipe([prime, base, medium, top, lift, sealed]), true],
+  [
+    'zone-without-colour',
+    recipe([{ ...base, zones: ['a'] }], {
+      zones: [
+        { id: 'a', name: 'Deck' },
+        { id: 'b', name: 'Lamps' },
+      ],
+    }),
+    true,
+  ],
+  [
+    'detail-not-covered',
+    recipe([prime, { ...base, zones: ['a'] }], {
+      zones: [
+        { id: 'a', name: 'Deck' },
+        { id: 'b', name: 'Lamps' },
+      ],
+    }),
+    true,
+  ],
+  ['matt-over-shine', recipe([prime, base, work('edge', 'polish'), varnish('matt', 'matt')]), true],
+  [
+    'light-over-dark-primer',
+    recipe([{ ...prime, colour: '#202224' }, layer('yellow', { colour: '#f5d020' })]),
+    true,
+  ],
+  ['too-little-contrast', recipe([prime, base, varnish('g', 'gloss'), { ...wash, colour: '#c04131' }]), true],
+  ['one-heavy-coat', recipe([prime, { ...base, film: 'heavy' }]), true],
+  [
+    'nozzle-too-small',
+    recipe([prime, base, sealed, { ...medium, nozzleMm: 0.3 }, top, lift, varnish('end', 'satin')]),
+    true,
+  ],
+  [
+    'pour-too-deep',
+    recipe([prime, base, layer('pond', { family: 'water', method: 'pour', depthMm: 8 })]),
+    true,
+  ],
+  ['glue-on-paint', recipe([prime, base, work('glue', 'glue')]), true],
+  ['mask-left-on', recipe([prime, work('tape', 'mask'), base]), true],
+  ['spatter-beside-wet', recipe([prime, base, work('flick', 'spatter')]), true],
+];
+
+const rulesOf = (r: Recipe): string[] => checkCraft(r).map((f) => f.rule);
+
+describe('craft rules', () => {
+  it.each(BROKEN)('%s is found, placed, and cured in one click', (rule, broken, hasFix) => {
+    const finding = checkCraft(broken).find((f) => f.rule === rule);
+    expect(finding).toBeDefined();
+    expect(finding!.text.length).toBeGreaterThan(15);
+    expect(finding!.cure.length).toBeGreaterThan(5);
+    expect(finding!.isCraft).toBe(true);
+    expect(finding!.fix !== undefined).toBe(hasFix);
+    const cured = finding!.fix!.apply(broken);
+    const before = rulesOf(broken).filter((r) => r === rule).length;
+    expect(rulesOf(cured).filter((r) => r === rule).length).toBeLessThan(before);
+    const minutes = (r: Recipe): number =>
+      r.layers.reduce((sum, l) => sum + l.minutes * l.coats * (l.passes?.expected ?? 1), 0);
+    expect(minutes(cured) - minutes(broken)).toBeCloseTo(finding!.fix!.addsMinutes, 6);
+  });
+
+  it('has a test for every rule', () => {
+    const tested = new Set(BROKEN.map(([rule]) => rule));
+    expect(
+      CRAFT_RULES.filter((r) => !tested.has(r) && r !== 'no-last-coat' && r !== 'solvent-on-old'),
+    ).toEqual([]);
+  });
+
+  it('finds nothing in a sound recipe', () => {
+    const sound = recipe([
+      prime,
+      base,
+      sealed,
+      medium,
+      top,
+      lift,
+      varnish('seals', 'gloss'),
+      wash,
+      work('wipe', 'wipe'),
+      varnish('matt', 'matt'),
+    ]);
+    expect(rulesOf(sound)).toEqual([]);
+  });
+
+  it('asks for a last coat only where pieces are handled', () => {
+    const bare = recipe([prime, base]);
+    expect(checkCraft(bare, ['display']).map((f) => f.rule)).not.toContain('no-last-coat');
+    const finding = checkCraft(bare, ['played']).find((f) => f.rule === 'no-last-coat')!;
+    expect(checkCraft(finding.fix!.apply(bare), ['played'])).toEqual([]);
+  });
+
+  it('is silent where it was silenced with a reason, and only there', () => {
+    const broken = recipe([prime, base, wash], {
+      silenced: [{ rule: 'enamel-over-acrylic', layer: 'wash', reason: 'lacquer-based paint' }],
+    });
+    expect(rulesOf(broken)).toEqual([]);
+    expect(
+      rulesOf({ ...broken, silenced: [{ rule: 'enamel-over-acrylic', layer: 'base', reason: 'x' }] }),
+    ).toEqual(['enamel-over-acrylic']);
+  });
+
+  it('heeds the schools', () => {
+    const open = recipe([prime, base, medium, top, lift, sealed]);
+    expect(rulesOf(withSchool(open, 'under-medium', 'bare'))).toEqual([]);
+    const dry = withSchool(open, 'topcoat', 'dry').layers.find((l) => l.id === 'medium')!;
+    expect(dry.window).toMatchObject({ opensMinutes: 720, closesMinutes: null });
+    const hour = withSchool(open, 'topcoat', 'hour').layers.find((l) => l.id === 'medium')!;
+    expect(hour.window).toMatchObject({ opensMinutes: 20, closesMinutes: 60 });
+    expect(QUESTIONS.every((q) => q.schools.length > 1 && q.schools.every((s) => s.reason.length > 5))).toBe(
+      true,
+    );
+  });
+});
+
+describe('what a layer can be', () => {
+  it('takes rounds face by face and pass by pass, with the right wait between', () => {
+    const l = layer('salt', {
+      minutes: 6,
+      faces: { count: 2, waitMinutes: 30 },
+      passes: { expected: 2, waitMinutes: 60 },
+    });
+    expect(roundsOf(l)).toBe(4);
+    expect(waitsBetween(l)).toEqual([30, 60, 30]);
+    expect(workMinutes(l, 1)).toBe(3);
+  });
+
+  it('dries longer in a heavy film and quicker in moving air', () => {
+    const l = layer('x', { dryMinutes: 100 });
+    expect(dryingOf({ ...l, film: 'heavy' })).toBeGreaterThan(200);
+    expect(dryingOf({ ...l, aid: 'moving-air' })).toBeLessThan(100);
+    expect(linksOf(recipe([{ ...l, film: 'heavy' }, base]))[0]!.min).toBe(dryingOf({ ...l, film: 'heavy' }));
+  });
+
+  it('takes substitutes, stops at a level and begins part-way', () => {
+    const full = recipe([
+      prime,
+      { ...base, level: 1 },
+      {
+        ...wash,
+        level: 2,
+        substitute: {
+          name: 'Acrylic shade',
+          family: 'acrylic-wash',
+          method: 'brush',
+          coats: 1,
+          minutes: 4,
+          dryMinutes: 40,
+        },
+      },
+      varnish('matt', 'matt'),
+    ]);
+    const way = { substitutes: ['wash'] };
+    expect(effectiveRecipe(full, way).layers[2]).toMatchObject({
+      name: 'Acrylic shade',
+      family: 'acrylic-wash',
+      dryMinutes: 40,
+    });
+    expect(effectiveRecipe(full, {}, 1).layers.map((l) => l.id)).toEqual(['prime', 'base']);
+    expect(effectiveRecipe(full, { startsAt: 'wash' }).layers.map((l) => l.id)).toEqual([
+      '~repair',
+      '~seal',
+      'wash',
+      'matt',
+    ]);
+    expect(effectiveRecipe(full, {})).toBe(full);
+  });
+});

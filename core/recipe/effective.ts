@@ -1,0 +1,82 @@
+/** The recipe as one piece follows it: substitutes taken, cut at a finish level, begun part-way. */
+import type { Layer, Piece, Recipe } from '#core/muster';
+
+/** What part-way pieces get before they join: common practice, no source. */
+const REPAIR: Layer = {
+  id: '~repair',
+  name: 'Clean, repair, test a hidden patch',
+  colour: '#9a958c',
+  family: 'work',
+  method: 'hand',
+  zones: [],
+  mixture: '',
+  coats: 1,
+  minutes: 10,
+  dryMinutes: 30,
+  window: null,
+  waitsFor: [],
+  pausable: true,
+  note: 'The old surface is unknown: try the next product where it won’t be seen, and wait for it to dry.',
+};
+const SEAL: Layer = {
+  ...REPAIR,
+  id: '~seal',
+  name: 'Seal the old surface',
+  colour: '#c8d2d2',
+  family: 'varnish',
+  method: 'airbrush',
+  mixture: 'satin varnish 4:1',
+  minutes: 5,
+  dryMinutes: 240,
+  pausable: false,
+  note: '',
+};
+
+type Way = Pick<Piece, 'startsAt' | 'substitutes'>;
+
+/** @param level the unit's finish level; undefined: the whole recipe */
+export function effectiveRecipe(recipe: Recipe, piece: Way, level?: number): Recipe {
+  let layers = recipe.layers.map((l) =>
+    l.substitute && (l.usesSubstitute || piece.substitutes?.includes(l.id)) ? substituted(l) : l,
+  );
+  const cut = level === undefined ? -1 : lastOfLevel(layers, level);
+  if (cut >= 0) layers = layers.slice(0, cut + 1);
+  const from = piece.startsAt === undefined ? -1 : layers.findIndex((l) => l.id === piece.startsAt);
+  if (from > 0) layers = [REPAIR, SEAL, ...layers.slice(from)];
+  if (layers.every((l, i) => l === recipe.layers[i]) && layers.length === recipe.layers.length) return recipe;
+  const left = new Set(layers.map((l) => l.id));
+  return {
+    ...recipe,
+    layers: layers.map((l) => ({
+      ...l,
+      waitsFor: l.waitsFor.filter((id) => left.has(id)),
+      window: l.window?.through && !left.has(l.window.through) ? { ...l.window, through: null } : l.window,
+    })),
+  };
+}
+
+/** The layer done the other way, under its own id. */
+export function substituted(layer: Layer): Layer {
+  const s = layer.substitute;
+  if (!s) return layer;
+  return {
+    ...layer,
+    name: s.name,
+    family: s.family,
+    method: s.method,
+    coats: s.coats,
+    minutes: s.minutes,
+    dryMinutes: s.dryMinutes,
+    // A soft closing belongs to the solvent's slow drying; what dries at once has none.
+    window: layer.window?.closesMinutes == null ? null : layer.window,
+  };
+}
+
+/** Index of the last layer that completes a level up to this one, or -1. */
+function lastOfLevel(layers: readonly Layer[], level: number): number {
+  let last = -1;
+  layers.forEach((l, i) => {
+    if (l.level !== undefined && l.level <= level) last = i;
+  });
+  return last;
+}

@@ -1,0 +1,252 @@
+/** What a craft rule is, and what rules ask of a layer. Craft facts: handbook section 6 (common practice, no source). */
+import type { FamilyId } from '#core/materials';
+import type { Layer, Recipe } from '#core/muster';
+import { zonesOf } from '../links';
+import type { Finding, Fix } from '../finding';
+
+export interface Hit {
+  readonly layer: Layer | null;
+  readonly zone?: string;
+  readonly text: string;
+  readonly cure: string;
+  readonly fix?: Fix;
+}
+
+export interface Rule {
+  readonly id: string;
+  readonly severity: Finding['severity'];
+  readonly check: (stack: Stack) => readonly Hit[];
+}
+
+/** A recipe read zone by zone. */
+export interface Stack {
+  readonly recipe: Recipe;
+  /** layer indexes on each zone, bottom to top */
+  readonly zones: ReadonlyMap<string, readonly number[]>;
+}
+
+export function stackOf(recipe: Recipe): Stack {
+  const zones = new Map<string, number[]>();
+  const all = recipe.zones.length > 0 ? recipe.zones.map((z) => z.id) : [''];
+  for (const z of all) zones.set(z, []);
+  recipe.layers.forEach((layer, i) => {
+    for (const z of zonesOf(recipe, layer)) zones.get(z)?.push(i);
+  });
+  return { recipe, zones };
+}
+
+const is =
+  (...families: FamilyId[]) =>
+  (l: Layer): boolean =>
+    families.includes(l.family);
+
+/** Leaves a film or a stain: not plain work. */
+export const isPaint = (l: Layer): boolean => l.family !== 'work' && l.family !== 'setting';
+export const isAcrylic = is('acrylic', 'metal', 'ink', 'acrylic-wash');
+export const isEnamel = is('enamel');
+export const isOil = is('oil');
+export const isSolvent = is('enamel', 'oil');
+export const isMedium = is('medium');
+/** Closes what lies beneath: varnish, or lacquer that is not a primer. */
+export const isSeal = (l: Layer): boolean =>
+  l.family === 'varnish' || (l.family === 'lacquer' && l.sheen !== undefined);
+export const isColour = is(
+  'acrylic',
+  'metal',
+  'ink',
+  'primer',
+  'lacquer',
+  'enamel',
+  'oil',
+  'washable',
+  'crackle',
+  'paste',
+);
+export const isTask =
+  (...tasks: NonNullable<Layer['task']>[]) =>
+  (l: Layer): boolean =>
+    l.task !== undefined && tasks.includes(l.task);
+/** Shines on purpose: matt varnish over it would dull it. */
+export const isShiny = (l: Layer): boolean =>
+  l.sheen === 'metal' || l.sheen === 'wet' || l.task === 'polish' || l.family === 'water';
+export const isMatt = (l: Layer): boolean => isSeal(l) && l.sheen === 'matt';
+
+export const hands = (l: Layer): number => l.minutes * l.coats * (l.passes?.expected ?? 1);
+
+/** A layer put in at an index; what it adds is told. */
+export function insertLayer(label: string, at: (recipe: Recipe) => number, layer: Layer): Fix {
+  return {
+    label,
+    addsMinutes: hands(layer),
+    addsDryMinutes: layer.dryMinutes,
+    apply: (recipe) => {
+      const layers = [...recipe.layers];
+      let id = layer.id;
+      for (let n = 2; layers.some((l) => l.id === id); n++) id = `${layer.id}-${n}`;
+      layers.splice(Math.max(0, Math.min(at(recipe), layers.length)), 0, { ...layer, id });
+      return { ...recipe, layers };
+    },
+  };
+}
+
+export function changeLayer(label: string, layer: Layer, to: Partial<Layer>): Fix {
+  const changed = { ...layer, ...to };
+  return {
+    label,
+    addsMinutes: hands(changed) - hands(layer),
+    addsDryMinutes: changed.dryMinutes - layer.dryMinutes,
+    apply: (recipe) => ({
+      ...recipe,
+      layers: recipe.layers.map((l) => (l.id === layer.id ? { ...l, ...to } : l)),
+    }),
+  };
+}
+
+export function removeLayer(label: string, layer: Layer): Fix {
+  return {
+    label,
+    addsMinutes: -hands(layer),
+    addsDryMinutes: -layer.dryMinutes,
+    apply: (recipe) => ({
+      ...recipe,
+      layers: recipe.layers
+        .filter((l) => l.id !== layer.id)
+        .map((l) => ({
+          ...l,
+          waitsFor: l.waitsFor.filter((w) => w !== layer.id),
+          window: l.window?.through === layer.id ? { ...l.window, through: null } : l.window,
+        })),
+    }),
+  };
+}
+
+/** Puts a layer directly under another. */
+export function moveUnder(label: string, layer: Layer, under: Layer): Fix {
+  return {
+    label,
+    addsMinutes: 0,
+    addsDryMinutes: 0,
+    apply: (recipe) => {
+      const layers = recipe.layers.filter((l) => l.id !== layer.id);
+      layers.splice(
+        layers.findIndex((l) => l.id === under.id),
+        0,
+        layer,
+      );
+      return { ...recipe, layers };
+    },
+  };
+}
+
+export function moveOver(label: string, layer: Layer, over: Layer): Fix {
+  return {
+    label,
+    addsMinutes: 0,
+    addsDryMinutes: 0,
+    apply: (recipe) => {
+      const layers = recipe.layers.filter((l) => l.id !== layer.id);
+      layers.splice(layers.findIndex((l) => l.id === over.id) + 1, 0, layer);
+      return { ...recipe, layers };
+    },
+  };
+}
+
+export const indexOf =
+  (layer: Layer, offset = 0) =>
+  (recipe: Recipe): number =>
+    recipe.layers.findIndex((l) => l.id === layer.id) + offset;
+
+const NEW: Omit<Layer, 'id' | 'name' | 'colour' | 'family' | 'method' | 'minutes' | 'dryMinutes'> = {
+  zones: [],
+  mixture: '',
+  coats: 1,
+  window: null,
+  waitsFor: [],
+  pausable: false,
+  note: '',
+};
+
+export function sealLayer(
+  id: string,
+  name: string,
+  sheen: 'matt' | 'satin' | 'gloss',
+  dryMinutes: number,
+  coats = 1,
+): Layer {
+  return {
+    ...NEW,
+    id,
+    name,
+    colour: sheen === 'matt' ? '#b9bdb9' : sheen === 'satin' ? '#c8d2d2' : '#cfe0e2',
+    family: 'varnish',
+    method: 'airbrush',
+    mixture: `${sheen} varnish 4:1`,
+    minutes: 6 / coats,
+    coats,
+    dryMinutes,
+    sheen,
+  };
+}
+
+export function workLayer(
+  id: string,
+  name: string,
+  minutes: number,
+  task: NonNullable<Layer['task']>,
+  zones: readonly string[] = [],
+): Layer {
+  return {
+    ...NEW,
+    id,
+    name,
+    colour: '#9a958c',
+    family: 'work',
+    method: 'hand',
+    minutes,
+    dryMinutes: 0,
+    zones: [...zones],
+    task,
+  };
+}
+
+export function colourLayer(zone: string, name: string): Layer {
+  return {
+    ...NEW,
+    id: `colour-${zone || 'all'}`,
+    name,
+    colour: '#9aa3a8',
+    family: 'acrylic',
+    method: 'brush',
+    minutes: 8,
+    dryMinutes: 20,
+    coats: 2,
+    zones: zone ? [zone] : [],
+  };
+}
+
+export function zoneName(recipe: Recipe, zone: string): string {
+  return recipe.zones.find((z) => z.id === zone)?.name ?? 'the whole piece';
+}
+
+/** Walks every zone's stack once; a layer is hit once, even where several zones say the same. */
+export function eachOnce(
+  stack: Stack,
+  find: (layers: readonly Layer[], at: number, zone: string) => Omit<Hit, 'layer'> | null,
+): Hit[] {
+  const hits = new Map<string, Hit>();
+  for (const [zone, indexes] of stack.zones) {
+    const layers = indexes.map((i) => stack.recipe.layers[i]!);
+    layers.forEach((layer, at) => {
+      if (hits.has(layer.id)) return;
+      const hit = find(layers, at, zone);
+      if (hit) hits.set(layer.id, { layer, ...(zone ? { zone } : {}), ...hit });
+    });
+  }
+  return [...hits.values()];
+}
+
+/** Nearest layer beneath that leaves a film. */
+export function paintBelow(layers: readonly Layer[], at: number): Layer | null {
+  for (let k = at - 1; k >= 0; k--) if (isPaint(layers[k]!)) return layers[k]!;
+  return null;
+}

@@ -1,0 +1,210 @@
+/** What may lie directly over what. */
+import {
+  changeLayer,
+  eachOnce,
+  indexOf,
+  insertLayer,
+  isAcrylic,
+  isEnamel,
+  isMedium,
+  isOil,
+  isSeal,
+  isSolvent,
+  isTask,
+  paintBelow,
+  sealLayer,
+  type Rule,
+} from './rule';
+
+const SEAL_DRY = 240;
+
+export const SEALING: readonly Rule[] = [
+  {
+    id: 'enamel-over-acrylic',
+    severity: 'error',
+    check: (stack) =>
+      eachOnce(stack, (layers, at) => {
+        const layer = layers[at]!;
+        if (!isEnamel(layer) || isTask('wipe')(layer)) return null;
+        const below = paintBelow(layers, at);
+        if (!below || !(isAcrylic(below) || isMedium(below) || below.family === 'washable')) return null;
+        return {
+          text: `Its thinner eats the unsealed “${below.name}” beneath it.`,
+          cure: `Put a gloss coat between the two; it must dry ${SEAL_DRY / 60} h, better overnight.`,
+          fix: insertLayer(
+            'Put a gloss coat between',
+            indexOf(layer),
+            sealLayer('seal-under', 'Gloss coat', 'gloss', SEAL_DRY),
+          ),
+        };
+      }),
+  },
+  {
+    id: 'oil-over-acrylic',
+    severity: 'warning',
+    check: (stack) =>
+      eachOnce(stack, (layers, at) => {
+        const layer = layers[at]!;
+        if (!isOil(layer) || isTask('wipe')(layer)) return null;
+        const below = paintBelow(layers, at);
+        if (!below || !isAcrylic(below)) return null;
+        return {
+          text: `Thinned oil creeps into the unsealed “${below.name}” and stains it.`,
+          cure: 'Put a satin coat between the two.',
+          fix: insertLayer(
+            'Put a satin coat between',
+            indexOf(layer),
+            sealLayer('seal-under', 'Satin coat', 'satin', SEAL_DRY),
+          ),
+        };
+      }),
+  },
+  {
+    id: 'seal-too-young',
+    severity: 'warning',
+    check: (stack) =>
+      eachOnce(stack, (layers, at) => {
+        const layer = layers[at]!;
+        const wash = layers[at + 1];
+        if (
+          !isSeal(layer) ||
+          layer.family !== 'varnish' ||
+          !wash ||
+          !isSolvent(wash) ||
+          layer.dryMinutes >= SEAL_DRY
+        )
+          return null;
+        return {
+          text: `The solvent of “${wash.name}” gets through a coat that is ${layer.dryMinutes} min old.`,
+          cure: 'Let it dry 4 h, better overnight.',
+          fix: changeLayer('Let it dry 4 h', layer, { dryMinutes: SEAL_DRY }),
+        };
+      }),
+  },
+  {
+    id: 'wipe-without-wash',
+    severity: 'error',
+    check: (stack) =>
+      eachOnce(stack, (layers, at) => {
+        const layer = layers[at]!;
+        if (!isTask('wipe')(layer)) return null;
+        const below = paintBelow(layers, at);
+        if (below && isSolvent(below)) return null;
+        return {
+          text:
+            below?.family === 'acrylic-wash'
+              ? `“${below.name}” is acrylic: once dry it cannot be wiped back.`
+              : 'There is no wash beneath it to wipe.',
+          cure: 'Take the wiping out, or make the wash an enamel one.',
+          fix:
+            below?.family === 'acrylic-wash'
+              ? changeLayer('Make the wash an enamel one', below, { family: 'enamel', dryMinutes: 45 })
+              : {
+                  label: 'Take the wiping out',
+                  addsMinutes: -layer.minutes,
+                  addsDryMinutes: 0,
+                  apply: (r) => ({ ...r, layers: r.layers.filter((l) => l.id !== layer.id) }),
+                },
+        };
+      }),
+  },
+  {
+    id: 'water-over-washable',
+    severity: 'error',
+    check: (stack) =>
+      eachOnce(stack, (layers, at) => {
+        const layer = layers[at]!;
+        if (!isTask('lift', 'decal', 'rinse')(layer) && layer.family !== 'acrylic-wash') return null;
+        // Lifting washable paint with water is what it is for: only what lies between the two counts.
+        const below = paintBelow(layers, at);
+        if (
+          !below ||
+          !(below.family === 'powder' || (below.family === 'washable' && !isTask('lift', 'rinse')(layer)))
+        )
+          return null;
+        return {
+          text: `Its water moves the unsealed “${below.name}”.`,
+          cure: 'Seal that first.',
+          fix: insertLayer(
+            'Seal it first',
+            indexOf(layer),
+            sealLayer('seal-powder', 'Light seal', 'matt', 60),
+          ),
+        };
+      }),
+  },
+  {
+    id: 'heavy-unsealed',
+    severity: 'warning',
+    check: (stack) =>
+      eachOnce(stack, (layers, at) => {
+        const layer = layers[at]!;
+        const isLoose =
+          layer.family === 'powder' ||
+          (layer.family === 'pen' && layer.sheen !== 'metal' && layer.task !== 'polish');
+        if (!isLoose || layers.slice(at + 1).some(isSeal) || stack.recipe.schools?.['powders'] === 'never')
+          return null;
+        return {
+          text: 'Nothing seals it: it rubs off at the first touch.',
+          cure: 'Put a thin matt coat over it, and overshoot the effect: varnish mutes it.',
+          fix: insertLayer(
+            'Put a matt coat over it',
+            indexOf(layer, 1),
+            sealLayer('seal-effects', 'Matt coat', 'matt', 60),
+          ),
+        };
+      }),
+  },
+  {
+    id: 'decal-after-dirt',
+    severity: 'warning',
+    check: (stack) =>
+      eachOnce(stack, (layers, at) => {
+        const layer = layers[at]!;
+        if (!isTask('decal')(layer)) return null;
+        const dirt = layers.slice(0, at).find((l) => l.family === 'powder' || isSolvent(l));
+        if (!dirt) return null;
+        return {
+          text: `It goes over “${dirt.name}”: a new marking on old dirt. Film does not stick to dust.`,
+          cure: 'Put the decals under the dirt, unless the marking is meant to be a renewed one.',
+          fix: {
+            label: `Put it under “${dirt.name}”`,
+            addsMinutes: 0,
+            addsDryMinutes: 0,
+            apply: (r) => {
+              const rest = r.layers.filter((l) => l.id !== layer.id);
+              rest.splice(
+                rest.findIndex((l) => l.id === dirt.id),
+                0,
+                layer,
+              );
+              return { ...r, layers: rest };
+            },
+          },
+        };
+      }),
+  },
+  {
+    id: 'decal-on-matt',
+    severity: 'warning',
+    check: (stack) =>
+      eachOnce(stack, (layers, at) => {
+        const layer = layers[at]!;
+        if (!isTask('decal')(layer)) return null;
+        const below = paintBelow(layers, at);
+        const hasSoftener =
+          layers.slice(Math.max(0, at - 2), at + 3).some((l) => l.family === 'setting' && l !== layer) ||
+          isTask('softener')(layer);
+        if (hasSoftener || !below || below.sheen === 'gloss' || below.sheen === 'satin') return null;
+        return {
+          text: 'On matt and without softener the film silvers.',
+          cure: 'Put a gloss coat under it, or softening solution over it.',
+          fix: insertLayer(
+            'Put a gloss coat under it',
+            indexOf(layer),
+            sealLayer('gloss-spots', 'Gloss under the decals', 'gloss', 60),
+          ),
+        };
+      }),
+  },
+];

@@ -1,0 +1,53 @@
+/** Simulated instruments on the bench: a thermo-hygrometer as server-sent events, a three-day forecast by the hour. */
+import { Router } from 'express';
+import { simulatedAir } from '#core/climate';
+
+export interface InstrumentOptions {
+  readonly seed: number;
+  /** the moment it is */
+  readonly now: () => Date;
+  /** between two readings sent, milliseconds */
+  readonly everyMs: number;
+}
+
+const HOUR_MS = 3_600_000;
+const FORECAST_HOURS = 72;
+
+export function instruments({ seed, now, everyMs }: InstrumentOptions): Router {
+  const router = Router();
+  const reading = (at: Date): object => ({ at: wallClock(at), ...simulatedAir(seed, wallMinute(at)) });
+
+  router.get('/air', (request, response) => {
+    response.set({
+      'Content-Type': 'text/event-stream',
+      'Cache-Control': 'no-store',
+      Connection: 'keep-alive',
+    });
+    const send = (): boolean => response.write(`event: reading\ndata: ${JSON.stringify(reading(now()))}\n\n`);
+    send();
+    const timer = setInterval(send, everyMs);
+    request.on('close', () => clearInterval(timer));
+  });
+
+  // The hours asked for may lie elsewhere than now: a demo muster begins on the coming Monday.
+  router.get('/forecast', (request, response) => {
+    const from = typeof request.query['from'] === 'string' ? new Date(request.query['from']) : now();
+    if (Number.isNaN(from.getTime())) {
+      response.status(400).type('text').send('from: is no date and time (YYYY-MM-DDTHH:mm)');
+      return;
+    }
+    const first = Math.floor(from.getTime() / HOUR_MS) * HOUR_MS;
+    response.set('Cache-Control', 'no-store').json({
+      hours: Array.from({ length: FORECAST_HOURS }, (_, h) => reading(new Date(first + h * HOUR_MS))),
+    });
+  });
+  return router;
+}
+
+function wallMinute(at: Date): number {
+  return Math.floor(at.getTime() / 60_000) - at.getTimezoneOffset();
+}
+
+function wallClock(at: Date): string {
+  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+}

@@ -1,5 +1,5 @@
 /**
- * `npm run bench [-- quick | table | growth | change | moves | highs | demo]`: measures the kernel side by side in one run. Times on a
+ * `npm run bench [-- quick | table | growth | change | moves | highs | demo | check]`: measures the kernel side by side in one run. Times on a
  * shared machine are noisy; ratios within a run and growth with size say more than any single figure.
  */
 import {
@@ -11,7 +11,8 @@ import {
   MOVES,
   type Problem,
 } from '#core/kernel';
-import { compile } from '#core/plan';
+import { checkMuster, compile } from '#core/plan';
+import { checkCraft } from '#core/recipe';
 import { fenMuster } from '../demo/fen';
 import { byHighs } from './highs';
 import { instance } from './instance';
@@ -193,4 +194,24 @@ if (wants('highs')) {
     ]);
   }
   print(table(['instance', 'HiGHS', 's', 'this kernel', 's'], rows));
+}
+
+if (wants('check')) {
+  print(
+    '\nChecking 500 pieces of 20 layers: the whole muster, and at worst (every piece a recipe of its own)',
+  );
+  const demo = fenMuster('2027-03-01');
+  const recipe = demo.recipes.find((r) => r.layers.length === 20)!;
+  const recipes = Array.from({ length: 500 }, (_, k) => ({ ...recipe, id: `r${k}` }));
+  const unit = demo.units[4]!;
+  const pieces = recipes.map((_, k) => ({ ...unit.pieces[0]!, id: `p${k}`, recipe: `r${k % 25}` }));
+  const muster = { ...demo, recipes: recipes.slice(0, 25), units: [{ ...unit, pieces }] };
+  const rows = [1, 2, 3, 4].map((round) => {
+    const a = performance.now();
+    checkMuster(muster);
+    const b = performance.now();
+    for (const r of recipes) checkCraft(r, ['played']);
+    return [`round ${round}`, figure(b - a, 1), figure(performance.now() - b, 1)];
+  });
+  print(table(['', '500 pieces, 25 recipes, ms', '500 recipes, ms'], rows));
 }

@@ -41,6 +41,26 @@ const SHOTS: readonly Shot[] = [
   { name: 'muster', path: '/muster?unit=herons' },
   { name: 'recipes', path: '/recipes/dredger?layer=medium' },
   { name: 'bench', path: '/bench' },
+  {
+    name: 'air',
+    path: '/bench',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Take the three-day forecast' }).click();
+      await page.getByText('Forget all').waitFor();
+      await page.locator('pm-air-chart .main-svg').first().waitFor();
+      await page.getByRole('heading', { name: 'The air by the hour' }).scrollIntoViewIfNeeded();
+      await page.evaluate(() => window.scrollTo(0, document.body.scrollHeight));
+    },
+  },
+  { name: 'wave', path: '/wave' },
+  {
+    name: 'findings',
+    path: '/recipes/dredger?layer=name-seal',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Delete layer' }).click();
+      await page.locator('pm-craft-notes .btn-lamp').first().scrollIntoViewIfNeeded();
+    },
+  },
 ];
 
 async function choose(page: Page, step: string): Promise<void> {

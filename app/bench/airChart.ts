@@ -131,7 +131,15 @@ export class AirChart {
             gridcolor: colour('--line'),
             tickvals: [0.5, 1, 2, 5, 10, 20, 50],
           },
-          yaxis2: { overlaying: 'y', side: 'right', range: [0, 100], ticksuffix: ' %', showgrid: false },
+          yaxis2: {
+            overlaying: 'y',
+            side: 'right',
+            range: [0, 100],
+            ticksuffix: ' %',
+            showgrid: false,
+            tickmode: 'array',
+            tickvals: [0, 25, 50, 75, 100],
+          },
           shapes: [
             ...lamps.map((l) => ({
               type: 'rect',

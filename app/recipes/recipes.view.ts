@@ -95,7 +95,7 @@ export class RecipesView {
   protected readonly familyName = (layer: Layer): string => familyOf(layer.family).name;
 
   protected hasTrouble(layer: Layer): boolean {
-    return this.all().some((f) => f.place.layer === layer.id && f.severity === 'error');
+    return this.findings().some((f) => f.place.layer === layer.id && f.severity === 'error');
   }
 
   protected readonly renamed = (recipe: Recipe, name: string): Recipe => ({ ...recipe, name });

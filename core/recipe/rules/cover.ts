@@ -129,8 +129,9 @@ export const COVER: readonly Rule[] = [
         const layer = layers[at]!;
         const below = paintBelow(layers, at);
         if (!below || below.family !== 'primer' || layer.family !== 'acrylic' || layer.coats > 2) return null;
+        if (labOf(below.colour)[0] > DARK) return null;
         const [lightness, a, b] = labOf(layer.colour);
-        if (labOf(below.colour)[0] > DARK || lightness < LIGHT || Math.hypot(a, b) < SATURATED) return null;
+        if (lightness < LIGHT || Math.hypot(a, b) < SATURATED) return null;
         return {
           text: 'A light, saturated colour over a dark primer takes many coats and stays dull.',
           cure: 'Prime white or grey beneath it, or give it three thin coats.',
@@ -144,7 +145,7 @@ export const COVER: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        if (!IS_EFFECT.test(layer.family) || isTask('wipe', 'lift')(layer)) return null;
+        if (!IS_EFFECT.test(layer.family) || layer.task === 'wipe' || layer.task === 'lift') return null;
         const base = layers
           .slice(0, at)
           .reverse()
@@ -217,7 +218,7 @@ export const COVER: readonly Rule[] = [
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
         if (
-          !isTask('glue')(layer) ||
+          layer.task !== 'glue' ||
           layers.slice(0, at).some(isTask('bare', 'unmask')) ||
           !layers.slice(0, at).some(isPaint)
         )
@@ -239,7 +240,7 @@ export const COVER: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        if (!isTask('mask')(layer)) return null;
+        if (layer.task !== 'mask') return null;
         const off = layers.slice(at + 1).findIndex(isTask('unmask'));
         const over = off < 0 ? [] : layers.slice(at + 1, at + 1 + off);
         const wait = over.reduce((sum, l) => sum + l.dryMinutes, 0);
@@ -269,7 +270,7 @@ export const COVER: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        if (layer.air !== undefined || !(layer.family === 'powder' || isTask('spatter')(layer))) return null;
+        if (layer.air !== undefined || !(layer.family === 'powder' || layer.task === 'spatter')) return null;
         return {
           text: 'Powder and flicked mud land on whatever is wet nearby.',
           cure: 'Let the plan keep it apart from wet coats that need clean air.',

@@ -23,6 +23,8 @@ export interface Stack {
   readonly recipe: Recipe;
   /** layer indexes on each zone, bottom to top */
   readonly zones: ReadonlyMap<string, readonly number[]>;
+  /** the same as layers; zones with the same layers once */
+  readonly stacks: readonly (readonly [zone: string, layers: readonly Layer[]])[];
 }
 
 export function stackOf(recipe: Recipe): Stack {
@@ -32,7 +34,14 @@ export function stackOf(recipe: Recipe): Stack {
   recipe.layers.forEach((layer, i) => {
     for (const z of zonesOf(recipe, layer)) zones.get(z)?.push(i);
   });
-  return { recipe, zones };
+  const seen = new Set<string>();
+  const stacks = [...zones].flatMap(([zone, indexes]) => {
+    const key = indexes.join();
+    if (seen.has(key)) return [];
+    seen.add(key);
+    return [[zone, indexes.map((i) => recipe.layers[i]!)] as const];
+  });
+  return { recipe, zones, stacks };
 }
 
 const is =
@@ -234,8 +243,7 @@ export function eachOnce(
   find: (layers: readonly Layer[], at: number, zone: string) => Omit<Hit, 'layer'> | null,
 ): Hit[] {
   const hits = new Map<string, Hit>();
-  for (const [zone, indexes] of stack.zones) {
-    const layers = indexes.map((i) => stack.recipe.layers[i]!);
+  for (const [zone, layers] of stack.stacks) {
     layers.forEach((layer, at) => {
       if (hits.has(layer.id)) return;
       const hit = find(layers, at, zone);

@@ -114,7 +114,7 @@ export const SANDWICH: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        const medium = isTask('mask')(layer) ? liveMedium(layers, at) : null;
+        const medium = layer.task === 'mask' ? liveMedium(layers, at) : null;
         if (!medium) return null;
         return {
           text: 'Tape tears a live chipping layer off.',
@@ -129,7 +129,7 @@ export const SANDWICH: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        const medium = isTask('putty')(layer) ? liveMedium(layers, at) : null;
+        const medium = layer.task === 'putty' ? liveMedium(layers, at) : null;
         if (!medium) return null;
         return {
           text: 'Putty may pull on a live chipping layer.',

@@ -25,7 +25,7 @@ export const SEALING: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        if (!isEnamel(layer) || isTask('wipe')(layer)) return null;
+        if (!isEnamel(layer) || layer.task === 'wipe') return null;
         const below = paintBelow(layers, at);
         if (!below || !(isAcrylic(below) || isMedium(below) || below.family === 'washable')) return null;
         return {
@@ -45,7 +45,7 @@ export const SEALING: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        if (!isOil(layer) || isTask('wipe')(layer)) return null;
+        if (!isOil(layer) || layer.task === 'wipe') return null;
         const below = paintBelow(layers, at);
         if (!below || !isAcrylic(below)) return null;
         return {
@@ -87,7 +87,7 @@ export const SEALING: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        if (!isTask('wipe')(layer)) return null;
+        if (layer.task !== 'wipe') return null;
         const below = paintBelow(layers, at);
         if (below && isSolvent(below)) return null;
         return {
@@ -119,7 +119,10 @@ export const SEALING: readonly Rule[] = [
         const below = paintBelow(layers, at);
         if (
           !below ||
-          !(below.family === 'powder' || (below.family === 'washable' && !isTask('lift', 'rinse')(layer)))
+          !(
+            below.family === 'powder' ||
+            (below.family === 'washable' && layer.task !== 'lift' && layer.task !== 'rinse')
+          )
         )
           return null;
         return {
@@ -161,7 +164,7 @@ export const SEALING: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        if (!isTask('decal')(layer)) return null;
+        if (layer.task !== 'decal') return null;
         const dirt = layers.slice(0, at).find((l) => l.family === 'powder' || isSolvent(l));
         if (!dirt) return null;
         return {
@@ -190,11 +193,11 @@ export const SEALING: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        if (!isTask('decal')(layer)) return null;
+        if (layer.task !== 'decal') return null;
         const below = paintBelow(layers, at);
         const hasSoftener =
           layers.slice(Math.max(0, at - 2), at + 3).some((l) => l.family === 'setting' && l !== layer) ||
-          isTask('softener')(layer);
+          layer.task === 'softener';
         if (hasSoftener || !below || below.sheen === 'gloss' || below.sheen === 'satin') return null;
         return {
           text: 'On matt and without softener the film silvers.',

@@ -6,9 +6,23 @@ const rooms = {
   muster: ['materials', 'climate'],
   recipe: ['materials', 'muster', 'climate'],
   learn: ['kernel', 'materials', 'muster'],
-  plan: ['kernel', 'materials', 'climate', 'muster', 'recipe', 'learn'],
+  amounts: ['materials', 'muster', 'recipe'],
+  library: ['materials', 'muster', 'recipe'],
+  plan: ['kernel', 'materials', 'climate', 'muster', 'recipe', 'amounts', 'learn'],
+  stores: ['materials', 'muster', 'recipe', 'amounts', 'plan'],
   session: ['kernel', 'materials', 'climate', 'muster', 'recipe', 'learn', 'plan'],
-  exchange: ['kernel', 'materials', 'climate', 'muster', 'recipe', 'learn', 'plan', 'session'],
+  exchange: [
+    'kernel',
+    'materials',
+    'climate',
+    'muster',
+    'recipe',
+    'amounts',
+    'learn',
+    'plan',
+    'stores',
+    'session',
+  ],
 };
 
 const roomRules = Object.entries(rooms).map(([room, allowed]) => ({

@@ -23,6 +23,11 @@ export const routes: Routes = [
     loadComponent: () => import('./bench/bench.view').then((m) => m.BenchView),
   },
   {
+    path: 'stores',
+    title: 'Stores · Patient Muster',
+    loadComponent: () => import('./stores/stores.view').then((m) => m.StoresView),
+  },
+  {
     path: 'wave',
     title: 'Wave · Patient Muster',
     loadComponent: () => import('./wave/wave.view').then((m) => m.WaveView),

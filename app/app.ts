@@ -106,6 +106,7 @@ export class App {
     { path: '/muster', name: 'Muster' },
     { path: '/recipes', name: 'Recipes' },
     { path: '/bench', name: 'Bench' },
+    { path: '/stores', name: 'Stores' },
     { path: '/wave', name: 'Wave' },
   ];
   protected readonly theme = signal<Theme>('night');

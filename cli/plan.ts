@@ -4,6 +4,7 @@ import { MusterFileError, parseMuster } from '#core/exchange';
 import { startSearch } from '#core/kernel';
 import { checkMuster, compile, conflictInWords, hasErrors, present, runSheet } from '#core/plan';
 import { dateTimeAfter, type Muster } from '#core/muster';
+import { shoppingList } from '#core/stores';
 import { fail, readArguments, readJson } from './arguments';
 
 const BAD_DOCUMENT = 2;
@@ -70,7 +71,7 @@ function plan(): object {
     sessions: shown.sessions
       .filter((s) => s.steps.length > 0)
       .map((s) => {
-        const sheet = runSheet(shown, s.index);
+        const sheet = runSheet(shown, s.index, muster.bench.cupMl);
         return {
           from: at(s.start),
           to: at(s.end),
@@ -82,6 +83,12 @@ function plan(): object {
             do: `${e.verb} ${e.layer.name}`,
             mixture: e.layer.mixture,
             coats: e.layer.coats,
+            millilitres: e.mix === null ? 0 : round(e.mix.ml),
+            mix:
+              e.mix?.components.map((c) => ({ name: c.name, millilitres: round(c.ml), drops: c.drops })) ??
+              [],
+            cups: e.mix?.cups ?? 0,
+            amountFrom: e.mix?.from ?? null,
             steps: e.pieces.map((p) => p.step),
             pieces: e.pieces.map((p) => `${p.name} (${p.unit})`),
             dryFor: at(e.dryAt),
@@ -90,6 +97,11 @@ function plan(): object {
           })),
         };
       }),
+    shopping: shoppingList(muster, shown),
     findings,
   };
+}
+
+function round(ml: number): number {
+  return Math.round(ml * 100) / 100;
 }

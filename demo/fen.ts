@@ -10,6 +10,7 @@ import {
   type Muster,
   type Piece,
   type Recipe,
+  type Stores,
   type Unit,
 } from '#core/muster';
 import type { FamilyId, MethodId } from '#core/materials';
@@ -77,6 +78,84 @@ export function fenMuster(monday: LocalDate): Muster {
       quay(),
     ],
     units: units(monday),
+    stores: stores(),
+  };
+}
+
+/** Shelves of the fen: enough of most, too little of some. */
+function stores(): Stores {
+  const bottle = (
+    id: string,
+    name: string,
+    colour: string,
+    family: FamilyId,
+    bottleMl: number,
+    leftMl: number,
+    price: number,
+  ): Stores['products'][number] => ({ id, name, family, colour, bottleMl, leftMl, price });
+  return {
+    products: [
+      bottle('s-grey', 'grey primer', '#8d9294', 'primer', 60, 34, 8),
+      bottle('s-black', 'black primer', '#33373a', 'primer', 60, 11, 8),
+      bottle('s-satin', 'satin varnish', '#b7bfbf', 'varnish', 60, 22, 9),
+      bottle('s-matt', 'matt varnish', '#b9bdb9', 'varnish', 60, 30, 9),
+      bottle('s-gloss', 'gloss varnish', '#c4d2d4', 'varnish', 60, 18, 9),
+      bottle('s-thinner', 'acrylic thinner', '#a8c4cc', 'setting', 200, 140, 7),
+      bottle('s-medium', 'chipping medium', '#7f86c9', 'medium', 35, 6, 6),
+      bottle('s-green', 'eel green', '#4d7a62', 'acrylic', 17, 9, 3),
+      bottle('s-tar', 'tar brown', '#4b3a2d', 'acrylic', 17, 12, 3),
+      bottle('s-rust', 'rust brown', '#8a4b2e', 'acrylic', 17, 5, 3),
+      bottle('s-cream', 'cream', '#e6dcc0', 'acrylic', 17, 14, 3),
+      bottle('s-slate', 'slate blue', '#5d7386', 'acrylic', 17, 8, 3),
+      bottle('s-lacquer', 'clear lacquer', '#aab3b3', 'lacquer', 40, 25, 8),
+      bottle('s-wash', 'rust wash', '#4e2f20', 'enamel', 35, 20, 5),
+      bottle('s-dark', 'dark wash', '#3c2f2a', 'enamel', 35, 16, 5),
+      ...(
+        [
+          ['Moss smocks', '#5f7148'],
+          ['Faces and hands', '#c08a63'],
+          ['Face and hands', '#c08a63'],
+          ['Madder sashes', '#a3423b'],
+          ['Edges and folds', '#9aa86f'],
+          ['Ochre legs and bill', '#c98f3c'],
+          ['Feather edges', '#c8d1d6'],
+          ['Cloak folds', '#9a6a90'],
+          ['Gunwale and cleats', '#c7a257'],
+          ['pale grey', '#d9dcd6'],
+          ['warm white', '#e9e7de'],
+          ['plum', '#6b3f63'],
+          ['brass', '#b08a45'],
+          ['saffron', '#d39b3a'],
+          ['stone grey', '#8b8f8a'],
+          ['bed green', '#38513f'],
+          ['board grey', '#9c8f7c'],
+        ] as const
+      ).map(([name, colour], k) => bottle(`s-x${k}`, name, colour, 'acrylic', 17, 3 + ((k * 5) % 13), 3)),
+    ],
+    markings: [
+      {
+        id: 'm-fair',
+        name: 'Fair numbers, sheet',
+        unit: 'punts',
+        perPiece: 4,
+        left: 30,
+        policy: 'every-side',
+      },
+      {
+        id: 'm-name',
+        name: 'Name boards, sheet',
+        unit: 'patience',
+        perPiece: 2,
+        left: 2,
+        policy: 'every-side',
+      },
+    ],
+    consumables: [
+      { id: 'c-swab', name: 'Cotton swabs', left: 30, perStep: 2, usedBy: 'enamel' },
+      { id: 'c-sponge', name: 'Sponge bits', left: 10, perStep: 1, usedBy: 'sponge' },
+      { id: 'c-cup', name: 'Airbrush cleaner, ml', left: 120, perStep: 1, usedBy: 'airbrush' },
+    ],
+    jars: [{ id: 'j-1', mixture: 'cream and white 4:1', leftMl: 6, note: 'Swatch on the lid.' }],
   };
 }
 

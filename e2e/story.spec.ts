@@ -133,6 +133,8 @@ for (const [name, path] of [
   ['muster', '/muster?unit=herons'],
   ['recipes', '/recipes/dredger?layer=medium'],
   ['bench', '/bench'],
+  ['stores', '/stores'],
+  ['wave', '/wave'],
 ] as const)
   test(`the ${name} view meets WCAG 2.2 AA, by night and by day`, async ({ page }) => {
     await page.goto(path);
@@ -152,4 +154,57 @@ test('works offline after the first load', async ({ page, context }) => {
   await context.setOffline(true);
   await page.reload();
   await expect(page.getByRole('button', { name: /Heron riders/ })).toBeVisible();
+});
+
+test('a broken layer order is cured in one click, or silenced with a reason', async ({ page }) => {
+  await page.goto('/recipes/dredger?layer=name-seal');
+  await page.getByRole('button', { name: 'Delete layer' }).click();
+  const note = page.getByText(/Its thinner eats the unsealed/);
+  await expect(note).toBeVisible();
+  await page.getByRole('button', { name: 'Put a gloss coat between' }).click();
+  await expect(note).toHaveCount(0);
+  await page.getByRole('button', { name: /^Undo: .*gloss coat/i }).click();
+  await expect(note).toBeVisible();
+  await page.getByRole('button', { name: 'Silence…' }).first().click();
+  await page.getByLabel('Why this rule is not to be heard here').fill('lacquer-based details');
+  await page.getByRole('button', { name: 'Silence it' }).click();
+  await expect(note).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByText(/lacquer-based details/)).toBeVisible();
+});
+
+test('the forecast with its fog drives the plan, and bad readings change nothing', async ({ page }) => {
+  await page.goto('/bench');
+  await page.getByRole('button', { name: 'Read the thermo-hygrometer' }).click();
+  await expect(page.getByTestId('reading')).toContainText('°C');
+  await page.getByRole('button', { name: 'Take the three-day forecast' }).click();
+  await expect(page.getByRole('button', { name: 'Forget all 72 readings' })).toBeVisible();
+  await expect(page.getByText(/Paint cannot go on for .* dew point/).first()).toBeVisible();
+  await expect(page.locator('pm-air-chart .main-svg').first()).toBeVisible();
+  await page.locator('pm-instruments input[type=file]').setInputFiles({
+    name: 'damp.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('time,celsius,humidity_percent\n2027-03-02 20:00,18,130\n'),
+  });
+  await expect(page.getByRole('alert')).toContainText('130 % humidity');
+  await expect(page.getByRole('button', { name: 'Forget all 72 readings' })).toBeVisible();
+});
+
+test('the wave gives its check value, and the shelves say what runs out', async ({ page }) => {
+  await page.goto('/wave');
+  await expect(page.getByTestId('wave')).toContainText('9 pieces together');
+  await page.getByLabel('Closes after').fill('10');
+  await page.getByLabel('Closes after').press('Tab');
+  await expect(page.getByRole('alert')).toContainText('closes after 10 min');
+  await page.goto('/stores');
+  await planned(page);
+  await expect(page.getByText(/runs out/).first()).toBeVisible();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Take away (CSV)' }).click(),
+  ]);
+  expect(readFileSync(await file.path(), 'utf8')).toMatch(/^needed_on,what,name/);
+  await page.getByLabel('Ratio, two to four parts').fill('0:0');
+  await page.getByLabel('Ratio, two to four parts').press('Tab');
+  await expect(page.getByRole('alert').first()).toContainText('mixes nothing');
 });

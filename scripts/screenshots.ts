@@ -53,6 +53,7 @@ const SHOTS: readonly Shot[] = [
     },
   },
   { name: 'wave', path: '/wave' },
+  { name: 'stores', path: '/stores' },
   {
     name: 'findings',
     path: '/recipes/dredger?layer=name-seal',

@@ -4,6 +4,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { map } from 'rxjs';
+import { LIBRARY } from '#core/library';
 import { familyOf } from '#core/materials';
 import {
   movedLayer,
@@ -194,6 +195,16 @@ export class RecipesView {
   protected addRecipe(): void {
     const recipe: Recipe = { id: this.newId(), name: 'New recipe', zones: [], layers: [] };
     this.store.change('Recipe added', (m) => withRecipe(m, recipe));
+    void this.router.navigate(['/recipes', recipe.id]);
+  }
+
+  protected readonly library_ = LIBRARY;
+
+  protected takeFromLibrary(id: string): void {
+    const found = LIBRARY.find((r) => r.id === id);
+    if (!found) return;
+    const recipe: Recipe = { ...found, id: this.newId() };
+    this.store.change(`${found.name} taken from the library`, (m) => withRecipe(m, recipe));
     void this.router.navigate(['/recipes', recipe.id]);
   }
 

@@ -20,6 +20,8 @@ export class SheetView {
   protected readonly planner = inject(Planner);
   private readonly now = inject(NOW);
 
+  private readonly cupMl = computed(() => this.store.muster()?.bench.cupMl);
+
   /** The session asked for, or the one under way, or the next. */
   protected readonly index = computed(() => {
     const plan = this.planner.plan();
@@ -34,7 +36,7 @@ export class SheetView {
   });
   protected readonly sheet = computed(() => {
     const plan = this.planner.plan();
-    return plan && plan.sessions.length > 0 ? runSheet(plan, this.index()) : null;
+    return plan && plan.sessions.length > 0 ? runSheet(plan, this.index(), this.cupMl()) : null;
   });
 
   protected readonly dayName = dayName;

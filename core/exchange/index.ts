@@ -2,3 +2,4 @@ export { writeCalendar } from './calendar';
 export { writePlanCsv } from './csv';
 export { MusterFileError, parseMuster, readMuster, writeMuster } from './musterFile';
 export { readReadings, ReadingsError } from './readings';
+export { writeShoppingCsv } from './shopping';

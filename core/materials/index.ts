@@ -10,3 +10,26 @@ export {
   type Texture,
 } from './families';
 export { METHOD_IDS, METHODS, methodOf, type Method, type MethodId } from './methods';
+export {
+  dilution,
+  over,
+  parseRatio,
+  plus,
+  rational,
+  sharesOf,
+  times,
+  toNumber,
+  type Ratio,
+  type Rational,
+} from './ratio';
+export { sprayGuide, type SprayGuide } from './spray';
+export {
+  AmountError,
+  dropsOf,
+  ML_PER,
+  psiToBar,
+  psiToKpa,
+  toMillilitres,
+  VOLUME_UNITS,
+  type VolumeUnit,
+} from './units';

@@ -57,6 +57,8 @@ export const benchSchema = z.strictObject({
       }),
     )
     .optional(),
+  /** what one airbrush cup holds, millilitres; without it 7 */
+  cupMl: z.number().min(0.5).max(200).optional(),
   /** spraying draws off to the outside; without it no lacquer and no can indoors */
   hasExtraction: z.boolean().optional(),
 });
@@ -145,6 +147,8 @@ export const layerSchema = z.strictObject({
   nozzleMm: z.number().gt(0).max(2).optional(),
   /** looks wrong on purpose until that layer is on */
   judgeFrom: id.optional(),
+  /** the user's own figure for one piece, all coats; without it computed */
+  millilitres: z.number().min(0).max(2000).optional(),
   /** of this layer on, other pieces wait for the pilot piece's verdict */
   isPiloted: z.boolean().optional(),
 });
@@ -169,6 +173,9 @@ export const recipeSchema = z.strictObject({
     .optional(),
 });
 
+export const SIZE_CLASSES = ['figure', 'mounted', 'small', 'craft', 'large', 'base'] as const;
+export type SizeClass = (typeof SIZE_CLASSES)[number];
+
 export const pieceSchema = z.strictObject({
   id,
   name,
@@ -179,6 +186,15 @@ export const pieceSchema = z.strictObject({
   places: z.int().min(0).max(1000),
   /** a part that must be done before a layer of another piece of the unit goes on */
   joins: z.strictObject({ piece: id, layer: id }).nullable(),
+  /** how large: by class and scale, or measured */
+  size: z
+    .strictObject({
+      class: z.enum(SIZE_CLASSES),
+      /** 60 for 1:60; without it the class's own */
+      scale: z.number().min(6).max(1000).optional(),
+      areaCm2: z.number().gt(0).max(100_000).optional(),
+    })
+    .optional(),
   /** what it is for: decides how much sealing is asked for */
   use: z.enum(['played', 'shipped', 'display']).optional(),
   /** part-way: painted elsewhere or long ago, surface unknown; joins its recipe at this layer */
@@ -202,6 +218,54 @@ export const unitSchema = z.strictObject({
   pieces: z.array(pieceSchema),
 });
 
+export const productSchema = z.strictObject({
+  id,
+  /** as mixtures call it */
+  name,
+  family: z.enum(FAMILY_IDS),
+  colour: z.string().regex(/^#[0-9a-f]{6}$/, 'is no colour (#rrggbb)'),
+  finish: z.enum(SHEENS).optional(),
+  bottleMl: z.number().min(0.05, 'is smaller than a drop (0.05 ml)').max(5000),
+  leftMl: z.number().min(0).max(100_000),
+  openedOn: date.optional(),
+  price: z.number().min(0).max(10_000).optional(),
+});
+
+export const markingSchema = z.strictObject({
+  id,
+  name,
+  /** pieces of these units get them */
+  unit: id.nullable(),
+  perPiece: z.int().min(1).max(200),
+  left: z.int().min(0).max(10_000),
+  /** when scarce: every side, or only the sides that will be seen */
+  policy: z.enum(['every-side', 'seen-sides']),
+});
+
+export const consumableSchema = z.strictObject({
+  id,
+  name,
+  left: z.number().min(0).max(100_000),
+  /** used by each step of these tasks or methods */
+  perStep: z.number().min(0).max(100),
+  usedBy: z.enum(['airbrush', 'enamel', 'mask', 'sponge', 'all']),
+});
+
+export const jarSchema = z.strictObject({
+  id,
+  /** label: the mixture in it */
+  mixture: name,
+  leftMl: z.number().min(0).max(5000),
+  note: z.string().max(400),
+});
+
+export const storesSchema = z.strictObject({
+  products: z.array(productSchema),
+  markings: z.array(markingSchema),
+  consumables: z.array(consumableSchema),
+  jars: z.array(jarSchema),
+});
+
 export const musterSchema = z.strictObject({
   format: z.literal(MUSTER_FORMAT),
   name,
@@ -210,6 +274,7 @@ export const musterSchema = z.strictObject({
   bench: benchSchema,
   recipes: z.array(recipeSchema),
   units: z.array(unitSchema),
+  stores: storesSchema.optional(),
 });
 
 export type Muster = z.infer<typeof musterSchema>;
@@ -221,3 +286,8 @@ export type LayerWindow = z.infer<typeof windowSchema>;
 export type Substitute = z.infer<typeof substituteSchema>;
 export type Piece = z.infer<typeof pieceSchema>;
 export type Unit = z.infer<typeof unitSchema>;
+export type Product = z.infer<typeof productSchema>;
+export type Marking = z.infer<typeof markingSchema>;
+export type Consumable = z.infer<typeof consumableSchema>;
+export type Jar = z.infer<typeof jarSchema>;
+export type Stores = z.infer<typeof storesSchema>;

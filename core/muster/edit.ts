@@ -1,11 +1,22 @@
 /** Changes to a muster, each a pure function from muster to muster. */
-import type { Bench, Layer, Muster, Piece, Recipe, Unit } from './document';
+import type { Bench, Layer, Muster, Piece, Recipe, Stores, Unit } from './document';
 
 /** Gives a new id each time; passed in, so that tests can repeat it. */
 export type NewId = () => string;
 
 export function withBench(muster: Muster, bench: Bench): Muster {
   return { ...muster, bench };
+}
+
+const EMPTY: Stores = { products: [], markings: [], consumables: [], jars: [] };
+
+/** The stores of a muster; empty shelves where there are none yet. */
+export function storesOf(muster: Muster): Stores {
+  return muster.stores ?? EMPTY;
+}
+
+export function withStores(muster: Muster, stores: Stores): Muster {
+  return { ...muster, stores };
 }
 
 /** Adds the unit, or puts it in the place of the one with its id. */

@@ -17,6 +17,7 @@ import {
   type Place,
 } from '#core/recipe';
 import { checkAir } from './checkAir';
+import { checkStores } from './checkStores';
 import { horizonDays } from './horizon';
 
 /** All findings. A plan is made only where none of them is an error. */
@@ -26,6 +27,7 @@ export function checkMuster(muster: Muster): Finding[] {
     ...muster.recipes.flatMap(checkRecipe),
     ...checkCrafts(muster),
     ...checkAir(muster),
+    ...checkStores(muster),
     ...duplicateIds(muster),
     ...muster.units.flatMap((unit) => checkUnit(muster, unit)),
     ...checkLongest(muster),

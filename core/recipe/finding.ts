@@ -2,7 +2,7 @@
 import type { Recipe } from '#core/muster';
 
 export interface Place {
-  readonly view: 'muster' | 'recipes' | 'bench';
+  readonly view: 'muster' | 'recipes' | 'bench' | 'stores';
   readonly unit?: string;
   readonly piece?: string;
   readonly recipe?: string;

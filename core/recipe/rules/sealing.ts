@@ -195,9 +195,9 @@ export const SEALING: readonly Rule[] = [
         const layer = layers[at]!;
         if (layer.task !== 'decal') return null;
         const below = paintBelow(layers, at);
-        const hasSoftener =
-          layers.slice(Math.max(0, at - 2), at + 3).some((l) => l.family === 'setting' && l !== layer) ||
-          layer.task === 'softener';
+        const hasSoftener = layers
+          .slice(Math.max(0, at - 2), at + 3)
+          .some((l) => l !== layer && (l.family === 'setting' || l.task === 'softener'));
         if (hasSoftener || !below || below.sheen === 'gloss' || below.sheen === 'satin') return null;
         return {
           text: 'On matt and without softener the film silvers.',

@@ -1,0 +1,299 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { amountOf, areaOf, cupsFor, mixOf } from '#core/amounts';
+import { writeShoppingCsv } from '#core/exchange';
+import {
+  AmountError,
+  dilution,
+  FAMILIES,
+  parseRatio,
+  psiToBar,
+  toMillilitres,
+  toNumber,
+  VOLUME_UNITS,
+} from '#core/materials';
+import {
+  storesOf,
+  withStores,
+  type Consumable,
+  type Jar,
+  type Marking,
+  type Product,
+  type Stores,
+} from '#core/muster';
+import { dayName, moment } from '#core/plan';
+import { consumableUses, markingUses, productUses, shoppingList } from '#core/stores';
+import { NEW_ID } from '../data/environment';
+import { MusterStore } from '../data/musterStore';
+import { Planner } from '../data/planner';
+import { ChoiceField, type Choice } from '../ui/choiceField';
+import { download, fileName } from '../ui/download';
+import { Findings } from '../ui/findings';
+import { NumberField } from '../ui/numberField';
+import { TextField } from '../ui/textField';
+
+const BOTTLE_H = 96;
+
+/** The shelves: bottles drawn down to the session in which each runs out; mixes as cups; what to buy by when. */
+@Component({
+  selector: 'pm-stores-view',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ChoiceField, Findings, NumberField, TextField],
+  templateUrl: './stores.view.html',
+})
+export class StoresView {
+  protected readonly store = inject(MusterStore);
+  protected readonly planner = inject(Planner);
+  private readonly newId = inject(NEW_ID);
+
+  protected readonly stores = computed(() => storesOf(this.store.muster()!));
+  protected readonly findings = computed(() =>
+    this.store.findings().filter((f) => f.place.view === 'stores'),
+  );
+  protected readonly chosenId = signal<string | null>(null);
+  protected readonly chosen = computed(
+    () => this.stores().products.find((p) => p.id === this.chosenId()) ?? null,
+  );
+
+  private readonly uses = computed(() => {
+    const plan = this.planner.plan();
+    return plan ? productUses(this.store.muster()!, plan) : [];
+  });
+  /** Bottles on the shelf: full height is what is there; the line is what the plan leaves. */
+  protected readonly bottles = computed(() => {
+    const plan = this.planner.plan();
+    return this.uses()
+      .filter((u) => u.neededMl > 0 || u.product)
+      .map((u) => {
+        const full = Math.max(u.product?.bottleMl ?? 17, u.leftMl);
+        const h = (ml: number): number => (BOTTLE_H * Math.max(0, Math.min(ml, full))) / full;
+        return {
+          ...u,
+          key: u.name,
+          colour: u.product?.colour ?? '#6b7270',
+          levelNow: h(u.leftMl),
+          levelAfter: h(u.leftMl - u.neededMl),
+          words: !u.product
+            ? `not on the shelf; ${u.neededMl.toFixed(1)} ml needed`
+            : u.runsOut && plan
+              ? `runs out ${dayName(plan.origin, u.runsOut.start)}, session ${u.runsOut.session + 1}`
+              : u.neededMl === 0
+                ? 'not used by this plan'
+                : `${(u.leftMl - u.neededMl).toFixed(1)} ml left after`,
+          isShort: u.runsOut !== null,
+        };
+      });
+  });
+  protected readonly onShelf = computed(() => this.bottles().filter((b) => b.product !== null));
+  protected readonly missing = computed(() => this.bottles().filter((b) => b.product === null));
+  protected readonly bottleHeight = BOTTLE_H;
+
+  protected readonly shopping = computed(() => {
+    const plan = this.planner.plan();
+    return plan ? shoppingList(this.store.muster()!, plan) : [];
+  });
+  protected readonly markings = computed(() => {
+    const plan = this.planner.plan();
+    if (!plan) return [];
+    return markingUses(this.store.muster()!, plan).map((u) => ({
+      ...u,
+      words: u.short === null ? 'enough' : `short from ${moment(plan.origin, u.short)}`,
+    }));
+  });
+  protected readonly consumables = computed(() => {
+    const plan = this.planner.plan();
+    if (!plan) return [];
+    return consumableUses(this.store.muster()!, plan).map((u) => ({
+      ...u,
+      words: u.short === null ? 'enough' : `short from ${moment(plan.origin, u.short)}`,
+    }));
+  });
+
+  // The mixer: any layer of the muster, or a ratio of one's own.
+  protected readonly layerKey = signal('');
+  protected readonly ratio = signal('3:1');
+  protected readonly wanted = signal(6);
+  protected readonly unit = signal<string>('ml');
+  protected readonly psi = signal(20);
+  protected readonly from = signal('3:1');
+  protected readonly to = signal('5:1');
+  protected readonly have = signal(4);
+  protected readonly units: readonly Choice[] = VOLUME_UNITS.map((u) => ({
+    value: u,
+    text: u === 'fl oz' ? 'US fl oz' : u,
+  }));
+  protected readonly families: readonly Choice[] = [...FAMILIES.values()].map((f) => ({
+    value: f.id,
+    text: f.name,
+  }));
+
+  private readonly layers = computed(() =>
+    this.store.muster()!.units.flatMap((unit) =>
+      unit.pieces.slice(0, 40).flatMap((piece) => {
+        const recipe = this.store.muster()!.recipes.find((r) => r.id === piece.recipe);
+        return (recipe?.layers ?? [])
+          .filter((l) => amountOf(recipe!, l, piece).ml > 0)
+          .map((layer) => ({
+            key: `${piece.id} ${layer.id}`,
+            text: `${piece.name}: ${layer.name}`,
+            piece,
+            layer,
+            recipe: recipe!,
+          }));
+      }),
+    ),
+  );
+  protected readonly layerChoices = computed((): readonly Choice[] => [
+    { value: '', text: 'a ratio of my own' },
+    ...this.layers().map((l) => ({ value: l.key, text: l.text })),
+  ]);
+  protected readonly cupMl = computed(() => this.store.muster()!.bench.cupMl ?? 7);
+
+  protected readonly mixed = computed(() => {
+    try {
+      const chosen = this.layers().find((l) => l.key === this.layerKey());
+      const mix = chosen
+        ? mixOf(chosen.layer)
+        : {
+            components: mixOf({ family: 'acrylic', name: 'mix', mixture: `part 1 ${this.ratio()}` })
+              .components,
+            ratio: this.ratio(),
+          };
+      if (!chosen) parseRatio(this.ratio());
+      const amount = chosen
+        ? amountOf(chosen.recipe, chosen.layer, chosen.piece)
+        : { ml: toMillilitres(this.wanted(), this.unit()), from: 'your own figure' };
+      return {
+        fault: null,
+        from: amount.from,
+        plan: cupsFor(mix, amount.ml, this.cupMl()),
+        area: chosen ? areaOf(chosen.piece) : null,
+      };
+    } catch (error) {
+      return {
+        fault: error instanceof AmountError ? error.message : String(error),
+        from: '',
+        plan: null,
+        area: null,
+      };
+    }
+  });
+  protected readonly diluted = computed(() => {
+    try {
+      const add = dilution(parseRatio(this.from()), parseRatio(this.to())).map(
+        (r) => toNumber(r) * this.have(),
+      );
+      return { fault: null, add };
+    } catch (error) {
+      return { fault: error instanceof AmountError ? error.message : String(error), add: [] };
+    }
+  });
+  protected readonly bar = computed(() => psiToBar(this.psi()).toFixed(2));
+
+  protected change(part: Partial<Stores>, what: string): void {
+    this.store.change(`Stores: ${what}`, (m) => withStores(m, { ...storesOf(m), ...part }));
+  }
+
+  protected setProduct(product: Product, part: Partial<Product>): void {
+    this.change(
+      { products: this.stores().products.map((p) => (p.id === product.id ? { ...p, ...part } : p)) },
+      product.name,
+    );
+  }
+
+  protected addProduct(name = 'New product'): void {
+    const product: Product = {
+      id: this.newId(),
+      name,
+      family: 'acrylic',
+      colour: '#9aa3a8',
+      bottleMl: 17,
+      leftMl: 17,
+    };
+    this.change({ products: [...this.stores().products, product] }, 'product added');
+    this.chosenId.set(product.id);
+  }
+
+  protected removeProduct(product: Product): void {
+    this.store.remove(`${product.name} taken off the shelf`, (m) =>
+      withStores(m, { ...storesOf(m), products: storesOf(m).products.filter((p) => p.id !== product.id) }),
+    );
+    this.chosenId.set(null);
+  }
+
+  /** A bottle is chosen, or, where it is missing, put on the shelf. */
+  protected pick(use: { name: string; product: Product | null }): void {
+    if (use.product) this.chosenId.set(this.chosenId() === use.product.id ? null : use.product.id);
+    else this.addProduct(use.name);
+  }
+
+  protected setMarking(marking: Marking, part: Partial<Marking>): void {
+    this.change(
+      { markings: this.stores().markings.map((m) => (m.id === marking.id ? { ...m, ...part } : m)) },
+      marking.name,
+    );
+  }
+
+  protected addMarking(): void {
+    this.change(
+      {
+        markings: [
+          ...this.stores().markings,
+          { id: this.newId(), name: 'New sheet', unit: null, perPiece: 2, left: 10, policy: 'every-side' },
+        ],
+      },
+      'markings added',
+    );
+  }
+
+  protected removeMarking(marking: Marking): void {
+    this.store.remove(`${marking.name} taken off`, (m) =>
+      withStores(m, { ...storesOf(m), markings: storesOf(m).markings.filter((x) => x.id !== marking.id) }),
+    );
+  }
+
+  protected setConsumable(consumable: Consumable, part: Partial<Consumable>): void {
+    this.change(
+      { consumables: this.stores().consumables.map((c) => (c.id === consumable.id ? { ...c, ...part } : c)) },
+      consumable.name,
+    );
+  }
+
+  protected setJar(jar: Jar, part: Partial<Jar>): void {
+    this.change(
+      { jars: this.stores().jars.map((j) => (j.id === jar.id ? { ...j, ...part } : j)) },
+      jar.mixture,
+    );
+  }
+
+  protected addJar(): void {
+    this.change(
+      { jars: [...this.stores().jars, { id: this.newId(), mixture: 'Left-over mix', leftMl: 3, note: '' }] },
+      'jar labelled',
+    );
+  }
+
+  protected removeJar(jar: Jar): void {
+    this.store.remove(`Jar of ${jar.mixture} thrown out`, (m) =>
+      withStores(m, { ...storesOf(m), jars: storesOf(m).jars.filter((j) => j.id !== jar.id) }),
+    );
+  }
+
+  protected readonly unitChoices = computed((): readonly Choice[] => [
+    { value: '', text: 'all units' },
+    ...this.store.muster()!.units.map((u) => ({ value: u.id, text: u.name })),
+  ]);
+  protected readonly policies: readonly Choice[] = [
+    { value: 'every-side', text: 'every side' },
+    { value: 'seen-sides', text: 'only the sides seen' },
+  ];
+
+  protected saveShopping(): void {
+    download(
+      `${fileName(this.store.muster()!.name)}-shopping.csv`,
+      'text/csv',
+      writeShoppingCsv(this.shopping()),
+    );
+  }
+
+  protected readonly shown = (ml: number): string => (ml >= 10 ? ml.toFixed(0) : ml.toFixed(1));
+}

@@ -1,0 +1,74 @@
+/** Millilitres of a layer: area × wet film × coats ÷ what is not lost (handbook section 3, common practice, no source). */
+import { familyOf, type FamilyId, type MethodId } from '#core/materials';
+import type { Layer, Piece, Recipe } from '#core/muster';
+import { areaOf, shareOf } from './area';
+
+/** Wet film of one coat in micrometres; from memory. */
+const FILM_UM: Partial<Record<FamilyId, number>> = {
+  primer: 35,
+  varnish: 30,
+  lacquer: 30,
+  medium: 40,
+  'acrylic-wash': 60,
+  enamel: 50,
+  oil: 15,
+  paste: 600,
+  crackle: 120,
+  setting: 20,
+  powder: 30,
+};
+const PLAIN_UM: Readonly<Record<MethodId, number>> = {
+  airbrush: 20,
+  brush: 45,
+  can: 50,
+  sponge: 8,
+  hand: 25,
+  pour: 2500,
+};
+/** Shares that miss the piece: half or more by airbrush on small parts, little by brush. */
+const LOSS: Readonly<Record<MethodId, number>> = {
+  airbrush: 0.55,
+  can: 0.7,
+  brush: 0.1,
+  sponge: 0.3,
+  hand: 0.1,
+  pour: 0.05,
+};
+const THICKNESS = { thin: 0.6, normal: 1, heavy: 2 } as const;
+
+export interface Amount {
+  readonly ml: number;
+  /** in words: area, film, coats, loss, or that it is the user's own figure */
+  readonly from: string;
+}
+
+/** What a layer takes on one piece or tray, all coats and passes; 0 where nothing is put on. */
+export function amountOf(recipe: Recipe, layer: Layer, piece: Piece): Amount {
+  if (familyOf(layer.family).id === 'work' || layer.family === 'pen')
+    return { ml: 0, from: 'nothing is put on' };
+  if (layer.millilitres !== undefined)
+    return { ml: layer.millilitres * piece.count, from: `your own figure, ${layer.millilitres} ml a piece` };
+  const area = areaOf(piece);
+  const share = shareOf(recipe, layer);
+  const passes = layer.passes?.expected ?? 1;
+  const um =
+    layer.family === 'water' && layer.depthMm !== undefined
+      ? (layer.depthMm * 1000) / passes
+      : (FILM_UM[layer.family] ?? PLAIN_UM[layer.method]) * THICKNESS[layer.film ?? 'normal'];
+  const loss = LOSS[layer.method];
+  // 1 cm² × 1 µm = 0.0001 cm³ = 0.0001 ml
+  const ml = (area.cm2 * share * piece.count * um * 1e-4 * layer.coats * passes) / (1 - loss);
+  const parts = [
+    `${round(area.cm2)} cm² (${area.from})`,
+    ...(share < 1 ? [`× ${Math.round(share * 100)} % of it`] : []),
+    ...(piece.count > 1 ? [`× ${piece.count}`] : []),
+    `× ${round(um)} µm wet`,
+    ...(layer.coats * passes > 1 ? [`× ${layer.coats * passes} coats`] : []),
+    `÷ ${Math.round((1 - loss) * 100)} % that lands`,
+  ];
+  return { ml, from: parts.join(' ') };
+}
+
+function round(x: number): number {
+  return x >= 10 ? Math.round(x) : Math.round(x * 10) / 10;
+}

@@ -1,0 +1,3 @@
+export { amountOf, type Amount } from './amount';
+export { areaOf, shareOf, SIZES } from './area';
+export { cupsFor, mixOf, type Component, type CupPlan, type Mix } from './mix';

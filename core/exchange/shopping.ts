@@ -1,0 +1,18 @@
+/** The shopping list as CSV (RFC 4180). */
+import Papa from 'papaparse';
+import type { Shortage } from '#core/stores';
+
+const COLUMNS = ['needed_on', 'what', 'name', 'missing', 'unit', 'bottles', 'price'] as const;
+
+export function writeShoppingCsv(list: readonly Shortage[]): string {
+  const rows = list.map((s) => [
+    s.day,
+    s.what,
+    s.name,
+    s.unit === 'ml' ? s.missing.toFixed(1) : String(Math.ceil(s.missing)),
+    s.unit,
+    s.bottles === null ? '' : String(s.bottles),
+    s.price === null ? '' : s.price.toFixed(2),
+  ]);
+  return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\r\n', escapeFormulae: true })}\r\n`;
+}

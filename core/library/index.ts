@@ -1,0 +1,1 @@
+export { LIBRARY } from './recipes';

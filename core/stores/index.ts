@@ -1,0 +1,11 @@
+export {
+  consumableUses,
+  markingUses,
+  productUses,
+  shoppingList,
+  stepUse,
+  type ConsumableUse,
+  type MarkingUse,
+  type ProductUse,
+  type Shortage,
+} from './usage';

@@ -1,0 +1,79 @@
+import Papa from 'papaparse';
+import { describe, expect, it } from 'vitest';
+import { parseMuster, writeShoppingCsv } from '#core/exchange';
+import { solveProblem } from '#core/kernel';
+import { checkMuster, compile, present } from '#core/plan';
+import { fenMuster } from '../../demo/fen';
+import { consumableUses, markingUses, productUses, shoppingList } from './index';
+
+const muster = fenMuster('2027-03-01');
+const compiled = compile(muster);
+const plan = present(muster, compiled, solveProblem(compiled.problem, { iterations: 5 }));
+
+describe('the stores against the plan', () => {
+  it('use up exactly what the steps take', () => {
+    for (const use of productUses(muster, plan))
+      expect(use.sessions.reduce((sum, s) => sum + s.ml, 0)).toBeCloseTo(use.neededMl, 9);
+  });
+
+  it('say in which session a bottle runs out: the first in which more is used than was left', () => {
+    const short = productUses(muster, plan).find((u) => u.runsOut && u.product);
+    expect(short).toBeDefined();
+    let left = short!.leftMl;
+    const first = short!.sessions.find((s) => (left -= s.ml) < 0)!;
+    expect(short!.runsOut!.session).toBe(first.session);
+  });
+
+  it('make a shopping list by the day, that a CSV library reads back', () => {
+    const list = shoppingList(muster, plan);
+    expect(list.length).toBeGreaterThan(0);
+    expect([...list].sort((a, b) => a.day.localeCompare(b.day)).map((s) => s.day)).toEqual(
+      list.map((s) => s.day),
+    );
+    const rows = Papa.parse<Record<string, string>>(writeShoppingCsv(list).trim(), { header: true });
+    expect(rows.errors).toEqual([]);
+    expect(rows.data.map((r) => r['name'])).toEqual(list.map((s) => s.name));
+  });
+
+  it('count markings by sheet and policy, and small things by step', () => {
+    const [numbers] = markingUses(muster, plan);
+    expect(numbers!.needed).toBe(6 * 4);
+    const seen = {
+      ...muster,
+      stores: {
+        ...muster.stores!,
+        markings: muster.stores!.markings.map((m) => ({ ...m, policy: 'seen-sides' as const })),
+      },
+    };
+    expect(markingUses(seen, plan)[0]!.needed).toBe(6 * 2);
+    expect(consumableUses(muster, plan).every((u) => u.needed > 0)).toBe(true);
+  });
+});
+
+describe('bad shelves', () => {
+  const file = (change: (m: { stores: { products: Record<string, unknown>[] } }) => void): unknown => {
+    const m = JSON.parse(JSON.stringify(muster)) as { stores: { products: Record<string, unknown>[] } };
+    change(m);
+    return m;
+  };
+
+  it('names the path of a bottle smaller than a drop and of a negative volume', () => {
+    expect(() => parseMuster(file((m) => (m.stores.products[0]!['bottleMl'] = 0.01)))).toThrow(
+      /stores\.products\[0\]\.bottleMl: is smaller than a drop/,
+    );
+    expect(() => parseMuster(file((m) => (m.stores.products[1]!['leftMl'] = -3)))).toThrow(
+      /stores\.products\[1\]\.leftMl/,
+    );
+  });
+
+  it('warns of two products of one name and of ratios that mix nothing', () => {
+    const twice = parseMuster(file((m) => (m.stores.products[1]!['name'] = 'Grey Primer')));
+    expect(checkMuster(twice).map((f) => f.rule)).toContain('product-twice');
+    const recipes = muster.recipes.map((r, k) =>
+      k === 0 ? { ...r, layers: r.layers.map((l, i) => (i === 0 ? { ...l, mixture: 'x 0:0' } : l)) } : r,
+    );
+    expect(checkMuster({ ...muster, recipes }).find((f) => f.rule === 'mixture-unreadable')?.text).toMatch(
+      /mixes nothing/,
+    );
+  });
+});

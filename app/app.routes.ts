@@ -28,6 +28,16 @@ export const routes: Routes = [
     loadComponent: () => import('./stores/stores.view').then((m) => m.StoresView),
   },
   {
+    path: 'tonight',
+    title: 'Tonight · Patient Muster',
+    loadComponent: () => import('./tonight/tonight.view').then((m) => m.TonightView),
+  },
+  {
+    path: 'log',
+    title: 'Log · Patient Muster',
+    loadComponent: () => import('./log/log.view').then((m) => m.LogView),
+  },
+  {
     path: 'wave',
     title: 'Wave · Patient Muster',
     loadComponent: () => import('./wave/wave.view').then((m) => m.WaveView),

@@ -102,12 +102,14 @@ export class App {
 
   protected readonly views = [
     { path: '/plan', name: 'Plan' },
+    { path: '/tonight', name: 'Tonight' },
     { path: '/sheet', name: 'Run sheet' },
     { path: '/muster', name: 'Muster' },
     { path: '/recipes', name: 'Recipes' },
     { path: '/bench', name: 'Bench' },
     { path: '/stores', name: 'Stores' },
     { path: '/wave', name: 'Wave' },
+    { path: '/log', name: 'Log' },
   ];
   protected readonly theme = signal<Theme>('night');
   protected readonly isReady = computed(() => this.store.muster() !== null);

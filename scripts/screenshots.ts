@@ -6,7 +6,7 @@ import { chromium, type Page } from '@playwright/test';
 import { createApp } from '../server/app';
 import { CHROMIUM } from '../e2e/chromium';
 
-const MOMENT = new Date('2027-03-01T12:00:00');
+const MOMENT = new Date('2027-03-01T19:20:00');
 const PLANNED_MS = 60_000;
 
 interface Shot {
@@ -38,6 +38,31 @@ const SHOTS: readonly Shot[] = [
     },
   },
   { name: 'run-sheet', path: '/sheet/3' },
+  {
+    name: 'tonight',
+    path: '/tonight',
+    act: async (page) => {
+      // Six runs of the first evening as planned, by the jump of the rehearsal.
+      for (let k = 0; k < 6; k++) {
+        await page.getByRole('button', { name: /^Done \(D\)/ }).click();
+        await page.waitForTimeout(250);
+      }
+      await page.getByText('planned', { exact: true }).waitFor({ timeout: PLANNED_MS });
+    },
+  },
+  {
+    name: 'log',
+    path: '/tonight',
+    act: async (page) => {
+      for (let k = 0; k < 4; k++) {
+        await page.getByRole('button', { name: /^Done \(D\)/ }).click();
+        await page.waitForTimeout(250);
+      }
+      await page.getByText('planned', { exact: true }).waitFor({ timeout: PLANNED_MS });
+      await page.getByRole('link', { name: 'Log', exact: true }).click();
+      await page.getByRole('heading', { name: 'What happened' }).waitFor();
+    },
+  },
   { name: 'muster', path: '/muster?unit=herons' },
   { name: 'recipes', path: '/recipes/dredger?layer=medium' },
   { name: 'bench', path: '/bench' },

@@ -3,6 +3,7 @@ import { inject, Injectable } from '@angular/core';
 import Dexie, { type Table } from 'dexie';
 import type { Solution } from '#core/kernel';
 import type { Muster } from '#core/muster';
+import type { LogEntry } from '#core/session';
 import { NOW } from './environment';
 
 /** One state of the muster; states in order of `id` are the undo history. */
@@ -35,10 +36,12 @@ class MusterDatabase extends Dexie {
   readonly states!: Table<KeptState, number>;
   readonly plans!: Table<KeptPlan, string>;
   readonly settings!: Table<KeptSetting, string>;
+  readonly log!: Table<LogEntry, string>;
 
   constructor() {
     super('patient-muster');
     this.version(1).stores({ states: '++id', plans: 'id', settings: 'key' });
+    this.version(2).stores({ log: 'id, at' });
   }
 }
 
@@ -85,6 +88,17 @@ export class Database {
 
   async newestPlan(): Promise<KeptPlan | undefined> {
     return this.db.plans.get('newest');
+  }
+
+  async readLog(): Promise<LogEntry[]> {
+    return this.db.log.orderBy('at').toArray();
+  }
+
+  /** Adds entries; those already there stay as they are. */
+  async addToLog(entries: readonly LogEntry[]): Promise<void> {
+    await this.db.transaction('rw', this.db.log, async () => {
+      for (const e of entries) if (!(await this.db.log.get(e.id))) await this.db.log.add(e);
+    });
   }
 
   async setting(key: string): Promise<string | undefined> {

@@ -2,7 +2,7 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { debounceTime, Observable, Subject, switchMap, tap } from 'rxjs';
 import { movedOperations, type Solution } from '#core/kernel';
-import { originOf, type Muster } from '#core/muster';
+import { localDateTime, originOf, type Muster } from '#core/muster';
 import {
   checkPlan,
   compile,
@@ -14,7 +14,10 @@ import {
   type Why,
 } from '#core/plan';
 import type { FromPlanner, ToPlanner } from '../workers/protocol';
+import { standing, type LogEntry } from '#core/session';
 import { Database } from './database';
+import { NOW } from './environment';
+import { Logbook } from './logbook';
 import { MusterStore } from './musterStore';
 
 export type PlannerState =
@@ -23,6 +26,10 @@ export type PlannerState =
 /** Long enough for the demo to settle, short enough to watch. */
 const SECONDS = 8;
 const MORE_SECONDS = 30;
+/** At the bench an answer is wanted at once. */
+const REPLAN_SECONDS = 2;
+/** What a step costs that leaves its session while the evening is under way. */
+const CALM = 8;
 /** What a step costs that changes its session because something else was edited: as much as an hour of a middling unit. */
 const STABILITY = 2;
 /** A burst of keystrokes is one change. */
@@ -39,12 +46,17 @@ interface Order {
   readonly seed: number;
   readonly previous: Solution | null;
   readonly stability: number;
+  readonly log: readonly LogEntry[];
+  /** local time from which on the rest is planned; null: nothing has happened yet */
+  readonly now: string | null;
 }
 
 @Injectable({ providedIn: 'root' })
 export class Planner {
   private readonly store = inject(MusterStore);
   private readonly database = inject(Database);
+  private readonly logbook = inject(Logbook);
+  private readonly now = inject(NOW);
   private readonly orders = new Subject<Order | null>();
   private readonly result = signal<Result | null>(null);
   /** what the last change started from */
@@ -56,6 +68,8 @@ export class Planner {
   readonly share = signal(0);
   readonly tried = signal(0);
   readonly naiveLateMinutes = signal<number | null>(null);
+  /** a window that was open at the bench can no longer be met */
+  readonly isMissed = signal(false);
   /** why there is no plan, in words */
   readonly problem = signal<string | null>(null);
 
@@ -76,7 +90,7 @@ export class Planner {
   readonly moved = computed(() => {
     const shown = this.shown();
     const before = this.before();
-    if (!shown || !before || before.muster === shown.muster) return null;
+    if (!shown || !before || before.solution === shown.solution) return null;
     return movedOperations(shown.compiled.problem, before.solution, shown.solution).length;
   });
 
@@ -125,7 +139,38 @@ export class Planner {
     if (!muster || hasErrors(this.store.findings())) return;
     const best = this.result();
     const previous = best?.muster === muster && best.solution.cost !== null ? best.solution : null;
-    this.order({ muster, seconds: MORE_SECONDS, seed: 1 + this.runs, previous, stability: 0 });
+    this.order({
+      muster,
+      seconds: MORE_SECONDS,
+      seed: 1 + this.runs,
+      previous,
+      stability: 0,
+      ...this.history(),
+    });
+  }
+
+  /** After something happened at the bench: what is done stays, tonight keeps calm, the rest moves as little as it must. */
+  replan(): void {
+    const muster = this.store.muster();
+    const last = this.result();
+    if (!muster || hasErrors(this.store.findings())) return;
+    const previous = last && last.solution.cost !== null ? last.solution : null;
+    this.before.set(previous ? { muster: last!.muster, solution: previous } : null);
+    this.order({
+      muster,
+      seconds: REPLAN_SECONDS,
+      seed: 1 + this.runs,
+      previous,
+      stability: CALM,
+      ...this.history(),
+    });
+  }
+
+  /** The log as the kernel is to know it; nothing while nothing has been done. */
+  private history(): Pick<Order, 'log' | 'now'> {
+    const log = this.logbook.entries();
+    const isUsed = standing(log).some((e) => e.kind !== 'noted' && e.kind !== 'dry');
+    return { log, now: isUsed ? localDateTime(this.now()) : null };
   }
 
   private async onMuster(muster: Muster): Promise<void> {
@@ -138,6 +183,7 @@ export class Planner {
     }
     this.state.set('waiting');
     const kept = await this.database.newestPlan().catch(() => undefined);
+    await this.logbook.ready;
     if (muster !== this.store.muster()) return;
     if (kept && kept.musterText === JSON.stringify(muster)) {
       this.result.set({ muster, solution: kept.solution });
@@ -155,6 +201,7 @@ export class Planner {
       seed: 1,
       previous: isNear ? last.solution : null,
       stability: isNear ? STABILITY : 0,
+      ...this.history(),
     });
   }
 
@@ -205,8 +252,9 @@ export class Planner {
         this.problem.set(said.message);
         return;
       case 'done': {
-        this.naiveLateMinutes.set(said.naiveLateMinutes);
+        if (order.now === null) this.naiveLateMinutes.set(said.naiveLateMinutes);
         this.share.set(1);
+        this.isMissed.set(said.isMissed);
         if (said.solution.status === 'infeasible') {
           this.state.set('impossible');
           this.problem.set(conflictInWords(said.solution.conflict!, compile(order.muster), order.muster));

@@ -1,6 +1,7 @@
 /** A thin shell over the core: searches in slices, so that a cancel is heard between two of them. */
-import { startSearch, type Solution } from '#core/kernel';
-import type { Muster } from '#core/muster';
+import { startSearch, type Problem, type Search, type Solution } from '#core/kernel';
+import { minutesSince, originOf, type Muster } from '#core/muster';
+import { withHistory, withoutOpenWindows } from '#core/session';
 import { compile, oneAfterAnother, worstLateness } from '#core/plan';
 import type { FromPlanner, ToPlanner } from './protocol';
 
@@ -33,16 +34,32 @@ function breathe(): Promise<void> {
 
 async function plan(order: ToPlanner & { kind: 'plan' }): Promise<void> {
   const { run, muster, seconds, seed, previous, stability } = order;
-  const { problem } = compile(muster);
+  const { log, now } = order;
+  const compiled = compile(muster).problem;
+  const problem =
+    now === null
+      ? compiled
+      : withHistory(compiled, log, originOf(muster), minutesSince(originOf(muster), now));
   const budget = seconds * 1000;
   const begun = performance.now();
   const share = (): number => Math.min(1, (performance.now() - begun) / budget);
-  const search = startSearch(problem, {
-    seed,
-    progress: share,
-    stability,
-    ...(previous ? { previous } : {}),
-  });
+  let search = begin(problem);
+  let isMissed = false;
+  // What has happened can make a window unreachable; the rest is planned all the same, and that is said.
+  if (now !== null && search.best().status === 'infeasible') {
+    isMissed = true;
+    search = begin(withoutOpenWindows(problem));
+  }
+
+  function begin(p: Problem): Search {
+    return startSearch(p, {
+      seed,
+      progress: share,
+      stability,
+      ...(previous ? { previous } : {}),
+    });
+  }
+
   let shown: Solution | null = null;
   let told = 0;
   while (!search.isDone && share() < 1) {
@@ -59,8 +76,8 @@ async function plan(order: ToPlanner & { kind: 'plan' }): Promise<void> {
     await breathe();
     if (wanted !== run) return;
   }
-  const naiveLateMinutes = await naive(run, muster);
-  if (wanted === run) tell({ kind: 'done', run, solution: search.best(), naiveLateMinutes });
+  const naiveLateMinutes = order.now === null ? await naive(run, muster) : null;
+  if (wanted === run) tell({ kind: 'done', run, solution: search.best(), naiveLateMinutes, isMissed });
 }
 
 async function naive(run: number, muster: Muster): Promise<number | null> {

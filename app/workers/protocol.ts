@@ -1,6 +1,7 @@
 /** What the page and the planning worker say to each other. */
 import type { Solution } from '#core/kernel';
 import type { Muster } from '#core/muster';
+import type { LogEntry } from '#core/session';
 
 export type ToPlanner =
   | {
@@ -13,6 +14,9 @@ export type ToPlanner =
       readonly previous: Solution | null;
       /** cost of every step that leaves its session of the plan before */
       readonly stability: number;
+      /** what has happened so far, and the local time it is */
+      readonly log: readonly LogEntry[];
+      readonly now: string | null;
     }
   | { readonly kind: 'cancel'; readonly run: number };
 
@@ -25,5 +29,7 @@ export type FromPlanner =
       readonly solution: Solution;
       /** lateness of one unit after another; null where that finds no end */
       readonly naiveLateMinutes: number | null;
+      /** a window that was open can no longer be met; the plan goes on without it */
+      readonly isMissed: boolean;
     }
   | { readonly kind: 'failed'; readonly run: number; readonly message: string };

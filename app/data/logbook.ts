@@ -1,0 +1,81 @@
+/** The log in the browser: every entry is written before it is shown; entries are never changed. */
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { localDateTime } from '#core/muster';
+import { logFileSchema, LOG_FORMAT, mergeLogs, type LogEntry } from '#core/session';
+import { BenchClock } from './benchClock';
+import { Database } from './database';
+import { NEW_ID } from './environment';
+
+type New<T> = T extends LogEntry ? Omit<T, 'id' | 'at'> : never;
+
+@Injectable({ providedIn: 'root' })
+export class Logbook {
+  private readonly database = inject(Database);
+  private readonly clock = inject(BenchClock);
+  private readonly newId = inject(NEW_ID);
+  private readonly list = signal<readonly LogEntry[]>([]);
+  /** by time */
+  readonly entries = computed(() => this.list());
+  /** null: everything is kept; otherwise why not */
+  readonly trouble = signal<string | null>(null);
+  readonly ready: Promise<void>;
+
+  constructor() {
+    this.ready = this.database.readLog().then(
+      (entries) => this.list.set(mergeLogs(entries, [])),
+      (error: unknown) => this.trouble.set(`The log cannot be read (${String(error)}).`),
+    );
+  }
+
+  /** Writes an entry at the present moment; resolves when it is safe on disk. */
+  async add(entry: New<LogEntry>, at: Date = this.clock.read()): Promise<void> {
+    await this.addAll([entry], at);
+  }
+
+  async addAll(entries: readonly New<LogEntry>[], at: Date = this.clock.read()): Promise<void> {
+    const full = entries.map((e) => ({ ...e, id: this.newId(), at: localDateTime(at) }) as LogEntry);
+    await this.write(full);
+  }
+
+  /** Takes the newest standing entry back; both stay in the log. */
+  async takeBack(entry: LogEntry): Promise<void> {
+    await this.add({ kind: 'taken-back', entry: entry.id });
+  }
+
+  file(): string {
+    return `${JSON.stringify({ format: LOG_FORMAT, entries: this.list() }, null, 1)}\n`;
+  }
+
+  /** @returns how many entries were new. @throws Error in words when the file is no log */
+  async bringIn(text: string): Promise<number> {
+    let value: unknown;
+    try {
+      value = JSON.parse(text);
+    } catch {
+      throw new Error('This is no JSON file; nothing is changed.');
+    }
+    const read = logFileSchema.safeParse(value);
+    if (!read.success) {
+      const first = read.error.issues[0];
+      throw new Error(
+        `This is no log: ${first?.path.join('.') ?? ''}: ${first?.message ?? ''}; nothing is changed.`,
+      );
+    }
+    const known = new Set(this.list().map((e) => e.id));
+    const fresh = read.data.entries.filter((e) => !known.has(e.id));
+    await this.write(fresh);
+    return fresh.length;
+  }
+
+  private async write(entries: readonly LogEntry[]): Promise<void> {
+    try {
+      await this.database.addToLog(entries);
+      this.trouble.set(null);
+    } catch (error) {
+      this.trouble.set(
+        `The log cannot be kept in this browser (${String(error)}). Take it away as a file before you close the page.`,
+      );
+    }
+    this.list.update((list) => mergeLogs(list, entries));
+  }
+}

@@ -1,0 +1,2 @@
+export { dryingFactor, type DryingFactor, type DryingLook } from './drying';
+export { handsFactor, type HandsFactor } from './hands';

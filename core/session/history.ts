@@ -1,0 +1,135 @@
+/** What happened becomes fixed; what is left begins now. */
+import type { Problem, ProblemLag, ProblemOperation } from '#core/kernel';
+import { minutesSince, type LocalDate } from '#core/muster';
+import { standing, type LogEntry } from './log';
+
+export function reworkId(step: string, entry: string): string {
+  return `${step}!${entry}`;
+}
+
+/**
+ * The problem as it stands at minute `now`: done steps are history, skipped ones cost nothing, reworks are inserted before whatever
+ * follows, nothing else starts sooner than now, and calendars are cut so that no set-up begins in the past.
+ * @param origin the day from whose midnight minutes count
+ */
+export function withHistory(
+  problem: Problem,
+  log: readonly LogEntry[],
+  origin: LocalDate,
+  now: number,
+): Problem {
+  const entries = standing(log);
+  const known = new Map(problem.operations.map((o) => [o.id, o]));
+  const fixed = new Map<string, { id: string; start: number; end: number }>();
+  const notBefore = new Map<string, number>();
+  const skipped = new Set<string>();
+  const extra: ProblemOperation[] = [];
+  let lags: ProblemLag[] = [...(problem.lags ?? [])];
+  for (const e of entries) {
+    const at = Math.max(0, minutesSince(origin, e.at));
+    if (e.kind === 'done' && known.has(e.step)) {
+      const start = Math.max(0, at - Math.ceil(e.minutes));
+      fixed.set(e.step, { id: e.step, start, end: Math.max(at, start) });
+    } else if (e.kind === 'skipped' && known.has(e.step)) {
+      fixed.set(e.step, { id: e.step, start: at, end: at });
+      skipped.add(e.step);
+    } else if (e.kind === 'not-dry')
+      for (const lag of lags)
+        if (lag.from === e.step)
+          notBefore.set(lag.to, Math.max(notBefore.get(lag.to) ?? 0, at + Math.ceil(e.moreMinutes)));
+  }
+  for (const e of entries) {
+    if (e.kind !== 'rework' || !known.has(e.step)) continue;
+    const id = reworkId(e.step, e.id);
+    const like = known.get(e.step)!;
+    extra.push({
+      id,
+      minutes: Math.max(1, Math.ceil(e.minutes)),
+      ...(like.uses
+        ? { uses: like.uses.filter((u) => u.resource !== 'airbrush' && u.resource !== 'table') }
+        : {}),
+    });
+    const after = lags.filter((l) => l.from === e.step);
+    // A window that was missed or spoiled does not bind the rework: it begins anew, by drying alone.
+    lags = lags.map((l) => {
+      if (l.from !== e.step) return l;
+      const { max, prefer, ...open } = l;
+      return max === undefined && prefer === undefined ? l : open;
+    });
+    lags.push({ from: e.step, to: id, min: 0 });
+    for (const l of after) lags.push({ from: id, to: l.to, min: Math.ceil(e.dryMinutes) });
+  }
+  lags = lags.map((l) => (skipped.has(l.from) ? { from: l.from, to: l.to, min: 0 } : l));
+  const history = possible(problem, [...fixed.values()]);
+  return {
+    ...problem,
+    calendars: (problem.calendars ?? []).map((c) => ({
+      ...c,
+      open: c.open.flatMap(([a, b]) => (b <= now ? [] : [[Math.max(a, now), b] as [number, number]])),
+    })),
+    operations: [...problem.operations, ...extra].map((o) =>
+      fixed.has(o.id) || o.minutes === 0
+        ? o
+        : { ...o, earliest: Math.max(o.earliest ?? 0, now, notBefore.get(o.id) ?? 0) },
+    ),
+    lags,
+    fixed: [...(problem.fixed ?? []).filter((f) => !fixed.has(f.id)), ...history],
+  };
+}
+
+type Fixed = NonNullable<Problem['fixed']>[number];
+
+/**
+ * What people tick off in one go did not happen at one moment: beginnings are moved up so that history never asks for more hands or
+ * tools than there are. Ends stay as they were logged.
+ */
+function possible(problem: Problem, fixed: readonly Fixed[]): Fixed[] {
+  const capacity = new Map((problem.resources ?? []).map((r) => [r.id, r.capacity]));
+  const usesOf = new Map(problem.operations.map((o) => [o.id, o.minutes === 0 ? [] : (o.uses ?? [])]));
+  const free = new Map<string, number[]>();
+  return [...fixed]
+    .sort((a, b) => a.end - b.end || a.start - b.start)
+    .map((f) => {
+      let start = f.start;
+      for (const use of usesOf.get(f.id) ?? []) {
+        const lanes = lanesOf(use.resource);
+        for (let k = 0; k < use.amount && k < lanes.length; k++) start = Math.max(start, lanes[k]!);
+      }
+      start = Math.min(start, f.end);
+      for (const use of usesOf.get(f.id) ?? []) {
+        const lanes = lanesOf(use.resource);
+        for (let k = 0; k < use.amount && k < lanes.length; k++) lanes[k] = f.end;
+        lanes.sort((a, b) => a - b);
+      }
+      return { id: f.id, start, end: f.end };
+    });
+
+  /** For each unit of a resource when it is free again, the soonest first. */
+  function lanesOf(resource: string): number[] {
+    let lanes = free.get(resource);
+    if (!lanes) {
+      lanes = new Array<number>(Math.min(50, capacity.get(resource) ?? 1)).fill(0);
+      free.set(resource, lanes);
+    }
+    return lanes;
+  }
+}
+
+/**
+ * The problem without the windows that history has opened, for when they can no longer be met: what was missed is told on the
+ * shelf, and the rest is planned all the same.
+ */
+export function withoutOpenWindows(problem: Problem): Problem {
+  const done = new Set((problem.fixed ?? []).map((f) => f.id));
+  return {
+    ...problem,
+    lags: (problem.lags ?? []).map((l) => {
+      const { max, prefer, ...open } = l;
+      return done.has(l.from) && !done.has(l.to) && (max !== undefined || prefer !== undefined) ? open : l;
+    }),
+    // A rack that history has overfilled holds what lies on it.
+    resources: (problem.resources ?? []).map((r) =>
+      r.id === 'rack' ? { ...r, capacity: r.capacity * 2 } : r,
+    ),
+  };
+}

@@ -1,0 +1,201 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { solveProblem, validateSolution, movedOperations } from '#core/kernel';
+import { dateTimeAfter, originOf } from '#core/muster';
+import { compile, present, type Plan } from '#core/plan';
+import { fenMuster } from '../../demo/fen';
+import { smallMuster } from '../plan/testing';
+import {
+  curesFor,
+  entrySchema,
+  mergeLogs,
+  reworkId,
+  standing,
+  tonight,
+  withHistory,
+  withoutOpenWindows,
+  type LogEntry,
+} from './index';
+
+const muster = smallMuster();
+const origin = originOf(muster);
+const compiled = compile(muster);
+const solution = solveProblem(compiled.problem, { iterations: 60 });
+const plan = present(muster, compiled, solution);
+const at = (minute: number): string => dateTimeAfter(origin, minute);
+const order = [...plan.steps.values()].sort((a, b) => a.start - b.start);
+let count = 0;
+const done = (step: string, minute: number, minutes = 5): LogEntry => ({
+  id: `e${++count}`,
+  at: at(minute),
+  kind: 'done',
+  step,
+  minutes,
+});
+
+describe('the log', () => {
+  const entry = fc
+    .record({ id: fc.string({ minLength: 1, maxLength: 3 }), minute: fc.integer({ min: 0, max: 5000 }) })
+    .map(({ id, minute }): LogEntry => ({ id, at: at(minute), kind: 'noted' }));
+
+  it('merges two devices without loss or doubling, in any order', () => {
+    fc.assert(
+      fc.property(fc.array(entry), fc.array(entry), (a, b) => {
+        // The same entry on two devices is the same throughout.
+        const unique = new Map([...a, ...b].map((e) => [e.id, e]));
+        const x = a.map((e) => unique.get(e.id)!);
+        const y = b.map((e) => unique.get(e.id)!);
+        const merged = mergeLogs(x, y);
+        expect(merged).toEqual(mergeLogs(y, x));
+        expect(new Set(merged.map((e) => e.id))).toEqual(new Set(unique.keys()));
+        expect(merged).toHaveLength(unique.size);
+        expect(mergeLogs(merged, y)).toEqual(merged);
+      }),
+    );
+  });
+
+  it('keeps what was taken back, and no longer counts it', () => {
+    const first = done(order[0]!.id, 100);
+    const log: LogEntry[] = [first, { id: 'back', at: at(101), kind: 'taken-back', entry: first.id }];
+    expect(standing(log)).toEqual([]);
+    expect(log).toHaveLength(2);
+  });
+
+  it('refuses entries that are none', () => {
+    expect(entrySchema.safeParse({ id: 'x', at: '2027-03-01 20:00', kind: 'noted' }).success).toBe(false);
+    expect(entrySchema.safeParse({ id: 'x', at: '2027-03-01T20:00', kind: 'painted' }).success).toBe(false);
+  });
+});
+
+describe('planning the rest again', () => {
+  it('fixes what was done, begins nothing before now, and keeps every rule', () => {
+    const first = order[0]!;
+    const now = first.end + 12;
+    const problem = withHistory(
+      compiled.problem,
+      [done(first.id, now, first.end - first.start + 12)],
+      origin,
+      now,
+    );
+    const again = solveProblem(problem, { iterations: 60, previous: solution, stability: 8 });
+    expect(validateSolution(problem, again).violations).toEqual([]);
+    const placed = new Map(again.operations.map((o) => [o.id, o]));
+    expect(placed.get(first.id)!.end).toBe(now);
+    for (const o of again.operations)
+      if (o.id !== first.id && compiled.steps.has(o.id))
+        expect(o.start - o.setup).toBeGreaterThanOrEqual(now);
+  });
+
+  it('lets more drying go by when it was not dry yet', () => {
+    const first = order[0]!;
+    const log: LogEntry[] = [
+      done(first.id, first.end),
+      { id: 'nd', at: at(first.end + 10), kind: 'not-dry', step: first.id, moreMinutes: 300 },
+    ];
+    const problem = withHistory(compiled.problem, log, origin, first.end + 10);
+    const followers = compiled.problem.lags!.filter((l) => l.from === first.id).map((l) => l.to);
+    for (const id of followers.filter((f) => compiled.steps.has(f)))
+      expect(problem.operations.find((o) => o.id === id)!.earliest).toBeGreaterThanOrEqual(first.end + 310);
+  });
+
+  it('takes a skipped step out, and puts a rework in before what follows', () => {
+    const first = order[0]!;
+    const log: LogEntry[] = [
+      done(first.id, first.end),
+      {
+        id: 'rw',
+        at: at(first.end),
+        kind: 'rework',
+        step: first.id,
+        trouble: 'Hair or dust in a wet coat',
+        cure: 'polish, recoat',
+        minutes: 8,
+        dryMinutes: 60,
+      },
+      { id: 'sk', at: at(first.end), kind: 'skipped', step: order[1]!.id },
+    ];
+    const problem = withHistory(compiled.problem, log, origin, first.end);
+    const again = solveProblem(problem, { iterations: 60 });
+    expect(validateSolution(problem, again).violations).toEqual([]);
+    const placed = new Map(again.operations.map((o) => [o.id, o]));
+    const rework = placed.get(reworkId(first.id, 'rw'))!;
+    expect(rework.end - rework.start).toBe(8);
+    for (const l of compiled.problem.lags!.filter((x) => x.from === first.id))
+      expect(placed.get(l.to)!.start).toBeGreaterThanOrEqual(rework.end + 60);
+  });
+
+  it('plans on when several steps are ticked off in one go, and when a window was missed', () => {
+    const steps = order.slice(0, 5);
+    const now = steps[0]!.end;
+    const log = steps.map((s): LogEntry => done(s.id, now, s.end - s.start));
+    const problem = withHistory(compiled.problem, log, origin, now);
+    const relaxed = withoutOpenWindows(problem);
+    const again = solveProblem(relaxed, { iterations: 40 });
+    expect(again.status).toMatch(/feasible|optimal/);
+    expect(validateSolution(relaxed, again).violations).toEqual([]);
+    const late = withHistory(
+      compiled.problem,
+      order
+        .filter((s) => s.start <= order.find((x) => x.layer.id === 'medium')!.start)
+        .map((s) => done(s.id, s.end, s.end - s.start)),
+      origin,
+      3000,
+    );
+    expect(solveProblem(late, { iterations: 20 }).status).toBe('infeasible');
+    expect(solveProblem(withoutOpenWindows(late), { iterations: 40 }).status).toMatch(/feasible|optimal/);
+  });
+
+  it('keeps the rest of a large evening calm after a short delay', () => {
+    const demo = fenMuster('2027-03-01');
+    const c = compile(demo);
+    const base = solveProblem(c.problem, { iterations: 300 });
+    const p = present(demo, c, base);
+    const steps = [...p.steps.values()].sort((a, b) => a.start - b.start).slice(0, 12);
+    const last = steps[11]!;
+    const now = last.end + 10;
+    const log = steps.map((s): LogEntry => ({
+      id: `d-${s.id}`,
+      at: dateTimeAfter(p.origin, s === last ? now : s.end),
+      kind: 'done',
+      step: s.id,
+      minutes: (s === last ? 10 : 0) + s.end - s.start,
+    }));
+    const problem = withHistory(c.problem, log, p.origin, now);
+    const again = solveProblem(problem, { iterations: 60, previous: base, stability: 8 });
+    expect(validateSolution(problem, again).violations).toEqual([]);
+    expect(movedOperations(problem, base, again).length).toBeLessThan(80);
+  });
+});
+
+describe('tonight', () => {
+  it('holds the first run that is not done, and the next two', () => {
+    const begin = tonight(plan, [], order[0]!.start);
+    expect(begin.run[0]!.id).toBe(order[0]!.id);
+    expect(begin.next.length).toBeGreaterThan(0);
+    const log = begin.run.map((s) => done(s.id, s.end));
+    expect(tonight(plan, log, begin.run[0]!.end).run[0]!.id).not.toBe(order[0]!.id);
+    expect(tonight(plan, log, begin.run[0]!.end).done).toBe(begin.run.length);
+  });
+
+  it('shows a window from wet to open, closing and missed, and nothing once it is long dry', () => {
+    const medium = order.find((s) => s.layer.id === 'medium')!;
+    const log = [done(medium.id, medium.end)];
+    const state = (minute: number) =>
+      tonight(plan as Plan, log, minute).shelf.find((i) => i.step.id === medium.id)?.state;
+    const gate = medium.gate!;
+    expect(state(medium.end + 1)).toBe('opening');
+    expect(state(gate.opens + 1)).toBe('open');
+    expect(state(gate.closes! - 5)).toBe('closing');
+    expect(state(gate.closes! + 5)).toBe('missed');
+    const prime = order.find((s) => s.layer.id === 'prime')!;
+    const dry = tonight(plan, [done(prime.id, prime.end)], prime.tide.dryAt + 200).shelf;
+    expect(dry.find((i) => i.step.id === prime.id)).toBeUndefined();
+  });
+
+  it('knows cures for every kind of layer', () => {
+    for (const s of order) expect(curesFor(s.layer).length).toBeGreaterThan(1);
+    expect(curesFor(order.find((s) => s.layer.id === 'chip')!.layer).map((c) => c.trouble)).toContain(
+      'Will not lift',
+    );
+  });
+});

@@ -1,0 +1,138 @@
+/** The session at the bench as it stands: the run in hand, what comes after, what is drying and what closes first. */
+import type { Plan, PlanStep } from '#core/plan';
+import { minutesSince } from '#core/muster';
+import { standing, type LogEntry } from './log';
+
+export type ShelfState = 'wet' | 'opening' | 'open' | 'closing' | 'missed' | 'safe';
+
+export interface ShelfItem {
+  readonly step: PlanStep;
+  readonly state: ShelfState;
+  /** in words, with minutes */
+  readonly words: string;
+  /** share of wetness left, 1 … 0 */
+  readonly level: number;
+  /** what orders the shelf: the next moment that matters */
+  readonly moment: number;
+}
+
+export interface Tonight {
+  /** steps of the run in hand that are not done yet; empty when there is nothing (more) to do now */
+  readonly run: readonly PlanStep[];
+  /** the next runs after it */
+  readonly next: readonly (readonly PlanStep[])[];
+  readonly shelf: readonly ShelfItem[];
+  /** minute at which the run is planned to begin */
+  readonly begins: number | null;
+  /** steps of this plan done or skipped, and all of them */
+  readonly done: number;
+  readonly all: number;
+  /** fillers that hardly wait, for idle hands */
+  readonly fillers: readonly PlanStep[];
+}
+
+const SOON = 10;
+const NEXT_RUNS = 2;
+
+/** @param now minutes since the plan's origin */
+export function tonight(plan: Plan, log: readonly LogEntry[], now: number): Tonight {
+  const entries = standing(log);
+  const ended = new Map<string, number>();
+  for (const e of entries)
+    if (e.kind === 'done' || e.kind === 'skipped') ended.set(e.step, minutesSince(plan.origin, e.at));
+  const order = [...plan.steps.values()].sort(
+    (a, b) => a.start - b.start || a.end - b.end || a.id.localeCompare(b.id),
+  );
+  const open = order.filter((s) => !ended.has(s.id));
+  const runs: PlanStep[][] = [];
+  for (const step of open) {
+    const run = runs[runs.length - 1];
+    const last = run?.[run.length - 1];
+    if (
+      run &&
+      last &&
+      last.recipe.id === step.recipe.id &&
+      last.layer.id === step.layer.id &&
+      last.round === step.round &&
+      step.start - last.end <= 1
+    )
+      run.push(step);
+    else if (runs.length > NEXT_RUNS) break;
+    else runs.push([step]);
+  }
+  const first = runs[0] ?? [];
+  return {
+    run: first,
+    next: runs.slice(1, 1 + NEXT_RUNS),
+    shelf: shelfOf(plan, ended, now),
+    begins: first[0]?.start ?? null,
+    done: ended.size,
+    all: plan.steps.size,
+    fillers: open
+      .filter((s) => isFiller(s) && isReady(plan, s, ended, now) && !first.includes(s))
+      .slice(0, 4),
+  };
+}
+
+/** Dry brush, sponge, pencil, details: nothing that has to dry for long. */
+function isFiller(step: PlanStep): boolean {
+  return (
+    (step.layer.method === 'sponge' ||
+      step.layer.family === 'pen' ||
+      step.layer.pausable ||
+      step.layer.dryMinutes <= 10) &&
+    step.gate === null
+  );
+}
+
+function isReady(plan: Plan, step: PlanStep, ended: ReadonlyMap<string, number>, now: number): boolean {
+  return [...plan.steps.values()].every(
+    (s) =>
+      s.piece.id !== step.piece.id ||
+      s.layerIndex >= step.layerIndex ||
+      (ended.has(s.id) && s.tide.dryAt <= now),
+  );
+}
+
+function shelfOf(plan: Plan, ended: ReadonlyMap<string, number>, now: number): ShelfItem[] {
+  const items: ShelfItem[] = [];
+  const last = new Map<string, PlanStep>();
+  for (const step of plan.steps.values())
+    if (ended.has(step.id)) {
+      const known = last.get(step.piece.id);
+      if (!known || step.end >= known.end) last.set(step.piece.id, step);
+    }
+  for (const step of last.values()) {
+    const item = itemOf(step, now);
+    if (item) items.push(item);
+  }
+  return items.sort((a, b) => a.moment - b.moment || a.step.id.localeCompare(b.step.id));
+}
+
+function itemOf(step: PlanStep, now: number): ShelfItem | null {
+  const { tide, gate } = step;
+  const span = Math.max(1, tide.dryAt - step.end);
+  const level = Math.max(0, Math.min(1, (tide.dryAt - now) / span));
+  const at = (state: ShelfState, words: string, moment: number): ShelfItem => ({
+    step,
+    state,
+    words,
+    level,
+    moment,
+  });
+  const minutes = (m: number): string =>
+    m >= 120 ? `${Math.floor(m / 60)} h ${Math.round(m % 60)} min` : `${Math.max(0, Math.ceil(m))} min`;
+  if (gate?.closes != null) {
+    if (now < gate.opens) return at('opening', `opens in ${minutes(gate.opens - now)}`, gate.closes);
+    if (now > gate.closes)
+      return at('missed', `window missed ${minutes(now - gate.closes)} ago`, gate.closes);
+    if (gate.closes - now <= SOON)
+      return at('closing', `closing: ${minutes(gate.closes - now)} left`, gate.closes);
+    return at('open', `open, closes in ${minutes(gate.closes - now)}`, gate.closes);
+  }
+  if (now < tide.wetUntil)
+    return at('wet', `wet, do not touch for ${minutes(tide.wetUntil - now)}`, tide.dryAt);
+  if (now < tide.dryAt) return at('opening', `next layer in ${minutes(tide.dryAt - now)}`, tide.dryAt);
+  if (now < tide.dryAt + 60) return at('safe', 'dry: safe to touch', tide.dryAt);
+  return null;
+}

@@ -208,3 +208,81 @@ test('the wave gives its check value, and the shelves say what runs out', async 
   await page.getByLabel('Ratio, two to four parts').press('Tab');
   await expect(page.getByRole('alert').first()).toContainText('mixes nothing');
 });
+
+test('an evening is rehearsed: ticked off, gone wrong, planned again, reloaded, and logged', async ({
+  page,
+  browser,
+}) => {
+  const errors = watchErrors(page);
+  await page.goto('/tonight');
+  await planned(page);
+  await page.getByRole('button', { name: 'Rehearse this session' }).click();
+  await expect(page.getByText('rehearsal ×20')).toBeVisible();
+  await page.getByRole('button', { name: '×1', exact: true }).click();
+  await page.getByRole('list', { name: 'Pieces' }).getByRole('button').first().click();
+  await page.getByRole('button', { name: /^Done \(D\): 1 of/ }).click();
+  await expect(page.getByTestId('progress')).toContainText('1 of 358 steps done');
+  await page.keyboard.press('d');
+  await expect(page.getByTestId('progress')).not.toContainText('1 of 358');
+  await planned(page);
+
+  // Every tick made is there after the tab is gone.
+  const text = await page.getByTestId('progress').innerText();
+  await page.reload();
+  await expect(page.getByTestId('progress')).toHaveText(text);
+
+  await page.getByRole('button', { name: 'Trouble (T)' }).click();
+  await page.getByRole('button', { name: /Hair or dust in a wet coat/ }).click();
+  await expect(page.getByText(/8 min and 60 min of drying are planned in/)).toBeVisible();
+  await planned(page);
+  await page.getByRole('button', { name: 'Take the last entry back' }).click();
+  await planned(page);
+  await page
+    .getByRole('button', { name: /is dry$/ })
+    .first()
+    .click();
+  await expectAccessible(page);
+
+  await page.getByRole('link', { name: 'Log', exact: true }).click();
+  await expect(page.getByText('rework', { exact: true })).toBeVisible();
+  await expect(page.getByText('taken back', { exact: true })).toBeVisible();
+  await expectAccessible(page);
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Take away (JSON)' }).click(),
+  ]);
+  const log = readFileSync(await file.path());
+  const entries = (JSON.parse(log.toString()) as { entries: unknown[] }).entries.length;
+
+  // Another device takes the log over; twice changes nothing.
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(new URL('/log', page.url()).href);
+  for (const said of [`${entries} entries merged`, 'All of these entries were here already']) {
+    await other
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'log.json', mimeType: 'application/json', buffer: log });
+    await expect(other.getByText(said)).toBeVisible();
+  }
+  await other.close();
+  expect(errors).toEqual([]);
+});
+
+test('a late unit says why, and what would bring it home', async ({ page }) => {
+  await page.goto('/muster?unit=market');
+  await planned(page);
+  await page.getByLabel('On the table').fill('2027-01-01T00:00');
+  const start = await page.getByLabel('The plan begins').inputValue();
+  const soon = new Date(`${start}:00Z`);
+  soon.setUTCDate(soon.getUTCDate() + 3);
+  await page.getByLabel('On the table').fill(soon.toISOString().slice(0, 16));
+  await page.getByLabel('On the table').press('Tab');
+  await page.getByRole('link', { name: 'Plan', exact: true }).click();
+  await expect(page.getByText(/units late, Eel market by/)).toBeVisible({ timeout: 60_000 });
+  await planned(page);
+  await page.getByRole('button', { name: 'Why late?' }).click();
+  await expect(page.getByRole('heading', { name: /Why Eel market is late/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Find ways out' }).click();
+  await expect(page.getByRole('button', { name: /An extra session on .*(gains|all on time)/ })).toBeVisible({
+    timeout: 60_000,
+  });
+});

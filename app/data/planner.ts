@@ -11,10 +11,11 @@ import {
   lateBecause,
   present,
   whyOf,
+  type WayOut,
   type Why,
 } from '#core/plan';
 import type { FromPlanner, ToPlanner } from '../workers/protocol';
-import { standing, type LogEntry } from '#core/session';
+import { standing, withReworks, type LogEntry } from '#core/session';
 import { Database } from './database';
 import { NOW } from './environment';
 import { Logbook } from './logbook';
@@ -76,7 +77,8 @@ export class Planner {
   private readonly shown = computed(() => {
     const result = this.result();
     if (!result || result.muster !== this.store.muster() || result.solution.cost === null) return null;
-    const compiled = compile(result.muster);
+    const whole = compile(result.muster);
+    const compiled = { ...whole, steps: withReworks(whole.steps, this.logbook.entries()) };
     return { ...result, compiled, plan: present(result.muster, compiled, result.solution) };
   });
   /** the newest plan of the muster as it is now; null while there is none */
@@ -104,6 +106,32 @@ export class Planner {
     effect(() => {
       const muster = this.store.muster();
       if (muster) untracked(() => void this.onMuster(muster));
+    });
+  }
+
+  /** Single changes that might bring late units home, with what each would come to; in a worker of its own. */
+  weigh(ways: readonly WayOut[]): Observable<{ readonly id: string; readonly lateMinutes: number | null }> {
+    const muster = this.store.muster();
+    return new Observable((subscriber) => {
+      if (!muster || ways.length === 0) return subscriber.complete();
+      const worker = new Worker(new URL('../workers/planner.worker', import.meta.url), { type: 'module' });
+      worker.addEventListener('message', ({ data }: MessageEvent<FromPlanner>) => {
+        if (data.kind !== 'weighed') return;
+        subscriber.next({ id: data.id, lateMinutes: data.lateMinutes });
+        if (data.isLast) subscriber.complete();
+      });
+      worker.addEventListener('error', () =>
+        subscriber.error(new Error('The ways out could not be weighed.')),
+      );
+      const order: ToPlanner = {
+        kind: 'weigh',
+        run: 1,
+        musters: ways.map((w) => ({ id: w.id, muster: w.apply(muster) })),
+        previous: this.result()?.solution ?? null,
+        ...this.history(),
+      };
+      worker.postMessage(order);
+      return () => worker.terminate();
     });
   }
 
@@ -246,6 +274,8 @@ export class Planner {
         return;
       case 'better':
         this.takeSolution(order, said.solution);
+        return;
+      case 'weighed':
         return;
       case 'failed':
         this.state.set('failed');

@@ -18,6 +18,10 @@ addEventListener('message', ({ data }: MessageEvent<ToPlanner>) => {
     return;
   }
   wanted = data.run;
+  if (data.kind === 'weigh') {
+    void weigh(data);
+    return;
+  }
   plan(data).catch((error: unknown) =>
     tell({ kind: 'failed', run: data.run, message: error instanceof Error ? error.message : String(error) }),
   );
@@ -78,6 +82,40 @@ async function plan(order: ToPlanner & { kind: 'plan' }): Promise<void> {
   }
   const naiveLateMinutes = order.now === null ? await naive(run, muster) : null;
   if (wanted === run) tell({ kind: 'done', run, solution: search.best(), naiveLateMinutes, isMissed });
+}
+
+const WEIGH_MS = 1800;
+
+/** Plans each change for a short while and tells what it would come to. */
+async function weigh(order: ToPlanner & { kind: 'weigh' }): Promise<void> {
+  for (const [k, { id, muster }] of order.musters.entries()) {
+    const origin = originOf(muster);
+    const compiled = compile(muster).problem;
+    const problem =
+      order.now === null
+        ? compiled
+        : withHistory(compiled, order.log, origin, minutesSince(origin, order.now));
+    const begun = performance.now();
+    const search = startSearch(problem, {
+      progress: () => Math.min(1, (performance.now() - begun) / WEIGH_MS),
+      ...(order.previous ? { previous: order.previous } : {}),
+    });
+    while (!search.isDone && performance.now() - begun < WEIGH_MS && wanted === order.run) {
+      const slice = performance.now() + SLICE_MS;
+      do search.step(1);
+      while (!search.isDone && performance.now() < slice);
+      await breathe();
+    }
+    if (wanted !== order.run) return;
+    const solution = search.best();
+    tell({
+      kind: 'weighed',
+      run: order.run,
+      id,
+      lateMinutes: solution.cost === null ? null : worstLateness(problem, solution),
+      isLast: k === order.musters.length - 1,
+    });
+  }
 }
 
 async function naive(run: number, muster: Muster): Promise<number | null> {

@@ -18,9 +18,26 @@ export type ToPlanner =
       readonly log: readonly LogEntry[];
       readonly now: string | null;
     }
+  | {
+      /** weigh single changes that might bring late units home */
+      readonly kind: 'weigh';
+      readonly run: number;
+      readonly musters: readonly { readonly id: string; readonly muster: Muster }[];
+      readonly previous: Solution | null;
+      readonly log: readonly LogEntry[];
+      readonly now: string | null;
+    }
   | { readonly kind: 'cancel'; readonly run: number };
 
 export type FromPlanner =
+  | {
+      readonly kind: 'weighed';
+      readonly run: number;
+      readonly id: string;
+      /** lateness of the worst unit then, minutes; null: no plan was found */
+      readonly lateMinutes: number | null;
+      readonly isLast: boolean;
+    }
   | { readonly kind: 'progress'; readonly run: number; readonly share: number; readonly tried: number }
   | { readonly kind: 'better'; readonly run: number; readonly solution: Solution }
   | {

@@ -11,6 +11,7 @@ export {
   type PlanUnit,
   type Tide,
 } from './present';
+export { waysOut, type WayOut } from './waysOut';
 export { waveOf, type Wave, type WaveInput, type WaveLimit } from './wave';
 export { checkPlan, type PlanFinding } from './checkPlan';
 export { needOf } from './compile';

@@ -82,7 +82,9 @@ export function present(muster: Muster, compiled: Compiled, solution: Solution):
   const at = new Map(solution.operations.map((o) => [o.id, o]));
   const steps = new Map<string, PlanStep>();
   for (const [id, ref] of compiled.steps) {
-    const placed = at.get(id)!;
+    // A step that this solution does not know yet (a rework just noted) stands in the next plan.
+    const placed = at.get(id);
+    if (!placed) continue;
     const points = compiled.clocks.get(familyOf(ref.layer.family).drying) ?? null;
     const gate = gateOf(ref, placed.end, points);
     steps.set(id, {

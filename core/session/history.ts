@@ -1,10 +1,41 @@
 /** What happened becomes fixed; what is left begins now. */
 import type { Problem, ProblemLag, ProblemOperation } from '#core/kernel';
+import type { Layer } from '#core/muster';
+import type { StepRef } from '#core/plan';
 import { minutesSince, type LocalDate } from '#core/muster';
 import { standing, type LogEntry } from './log';
 
 export function reworkId(step: string, entry: string): string {
   return `${step}!${entry}`;
+}
+
+/** The steps with every rework of the log among them, each as a layer of its own. */
+export function withReworks(
+  steps: ReadonlyMap<string, StepRef>,
+  log: readonly LogEntry[],
+): ReadonlyMap<string, StepRef> {
+  const all = new Map(steps);
+  for (const e of standing(log)) {
+    const of = e.kind === 'rework' ? steps.get(e.step) : undefined;
+    if (e.kind !== 'rework' || !of) continue;
+    const layer: Layer = {
+      ...of.layer,
+      name: `${e.trouble}: ${e.cure}`,
+      family: 'work',
+      method: 'hand',
+      mixture: '',
+      minutes: e.minutes,
+      coats: 1,
+      dryMinutes: e.dryMinutes,
+      window: null,
+      note: `On “${of.layer.name}”.`,
+      passes: undefined,
+      faces: undefined,
+      task: undefined,
+    };
+    all.set(reworkId(e.step, e.id), { ...of, layer, round: 1, rounds: 1 });
+  }
+  return all;
 }
 
 /**
@@ -20,6 +51,8 @@ export function withHistory(
 ): Problem {
   const entries = standing(log);
   const known = new Map(problem.operations.map((o) => [o.id, o]));
+  const isKnown = (id: string): boolean => known.has(id) || reworks.has(id);
+  const reworks = new Set(entries.flatMap((e) => (e.kind === 'rework' ? [reworkId(e.step, e.id)] : [])));
   const fixed = new Map<string, { id: string; start: number; end: number }>();
   const notBefore = new Map<string, number>();
   const skipped = new Set<string>();
@@ -27,10 +60,10 @@ export function withHistory(
   let lags: ProblemLag[] = [...(problem.lags ?? [])];
   for (const e of entries) {
     const at = Math.max(0, minutesSince(origin, e.at));
-    if (e.kind === 'done' && known.has(e.step)) {
+    if (e.kind === 'done' && isKnown(e.step)) {
       const start = Math.max(0, at - Math.ceil(e.minutes));
       fixed.set(e.step, { id: e.step, start, end: Math.max(at, start) });
-    } else if (e.kind === 'skipped' && known.has(e.step)) {
+    } else if (e.kind === 'skipped' && isKnown(e.step)) {
       fixed.set(e.step, { id: e.step, start: at, end: at });
       skipped.add(e.step);
     } else if (e.kind === 'not-dry')
@@ -60,6 +93,8 @@ export function withHistory(
     for (const l of after) lags.push({ from: id, to: l.to, min: Math.ceil(e.dryMinutes) });
   }
   lags = lags.map((l) => (skipped.has(l.from) ? { from: l.from, to: l.to, min: 0 } : l));
+  // What was done out of order was done: nothing undone can still have to come before it.
+  lags = lags.filter((l) => !fixed.has(l.to) || fixed.has(l.from));
   const history = possible(problem, [...fixed.values()]);
   return {
     ...problem,

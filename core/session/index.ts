@@ -1,5 +1,5 @@
 export { curesFor, type Cure } from './cures';
-export { reworkId, withHistory, withoutOpenWindows } from './history';
+export { reworkId, withHistory, withoutOpenWindows, withReworks } from './history';
 export {
   entrySchema,
   LOG_FORMAT,

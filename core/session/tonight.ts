@@ -125,14 +125,12 @@ function itemOf(step: PlanStep, now: number): ShelfItem | null {
   if (gate?.closes != null) {
     if (now < gate.opens) return at('opening', `opens in ${minutes(gate.opens - now)}`, gate.closes);
     if (now > gate.closes)
-      return at('missed', `window missed ${minutes(now - gate.closes)} ago`, gate.closes);
-    if (gate.closes - now <= SOON)
-      return at('closing', `closing: ${minutes(gate.closes - now)} left`, gate.closes);
-    return at('open', `open, closes in ${minutes(gate.closes - now)}`, gate.closes);
+      return at('missed', `shut ${minutes(now - gate.closes)} ago; see Trouble`, gate.closes);
+    if (gate.closes - now <= SOON) return at('closing', `${minutes(gate.closes - now)} left`, gate.closes);
+    return at('open', `closes in ${minutes(gate.closes - now)}`, gate.closes);
   }
-  if (now < tide.wetUntil)
-    return at('wet', `wet, do not touch for ${minutes(tide.wetUntil - now)}`, tide.dryAt);
+  if (now < tide.wetUntil) return at('wet', `do not touch for ${minutes(tide.wetUntil - now)}`, tide.dryAt);
   if (now < tide.dryAt) return at('opening', `next layer in ${minutes(tide.dryAt - now)}`, tide.dryAt);
-  if (now < tide.dryAt + 60) return at('safe', 'dry: safe to touch', tide.dryAt);
+  if (now < tide.dryAt + 60) return at('safe', 'dry, may be touched', tide.dryAt);
   return null;
 }

@@ -384,7 +384,7 @@ function dredgerHull(): Recipe {
         zones: ['sides', 'deck'],
         mixture: 'chipping medium, undiluted',
         window: { opensMinutes: 22, closesMinutes: 110, through: 'stripe' },
-        note: 'Normal kind. Two thin coats, no pools in corners; wick them at once.',
+        note: 'Normal kind. Two light coats, no pools in corners; wick them at once.',
       }),
       layer('cream', 'Cream', '#e6dcc0', 'acrylic', 'airbrush', 10, 12, {
         zones: ['sides', 'deck'],

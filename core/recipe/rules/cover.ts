@@ -134,8 +134,8 @@ export const COVER: readonly Rule[] = [
         if (lightness < LIGHT || Math.hypot(a, b) < SATURATED) return null;
         return {
           text: 'A light, saturated colour over a dark primer takes many coats and stays dull.',
-          cure: 'Prime white or grey beneath it, or give it three thin coats.',
-          fix: changeLayer('Three thin coats', layer, { coats: 3, film: 'thin' }),
+          cure: 'Prime white or grey beneath it, or give it three light coats.',
+          fix: changeLayer('Three light coats', layer, { coats: 3, film: 'thin' }),
         };
       }),
   },
@@ -173,8 +173,8 @@ export const COVER: readonly Rule[] = [
           return null;
         return {
           text: 'One heavy coat hides detail, runs, and dries for hours.',
-          cure: 'Two thin coats.',
-          fix: changeLayer('Two thin coats', layer, { coats: 2, film: 'thin' }),
+          cure: 'Two light coats.',
+          fix: changeLayer('Two light coats', layer, { coats: 2, film: 'thin' }),
         };
       }),
   },

@@ -50,6 +50,10 @@ export class BenchView {
     }));
   });
 
+  protected setCup(cupMl: number): void {
+    this.store.change('Bench: cup', (m) => withBench(m, { ...m.bench, cupMl }));
+  }
+
   protected setExtraction(hasExtraction: boolean): void {
     this.store.change('Bench: extraction', (m) => withBench(m, { ...m.bench, hasExtraction }));
   }

@@ -1,5 +1,14 @@
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
-import { duplicatedPiece, withoutPiece, type Layer, type Piece, type Recipe, type Unit } from '#core/muster';
+import { areaOf, SIZES } from '#core/amounts';
+import {
+  duplicatedPiece,
+  SIZE_CLASSES,
+  withoutPiece,
+  type Layer,
+  type Piece,
+  type Recipe,
+  type Unit,
+} from '#core/muster';
 import { NEW_ID } from '../data/environment';
 import { CheckField } from '../ui/checkField';
 import { ChoiceField, type Choice } from '../ui/choiceField';
@@ -121,6 +130,32 @@ import { TextField } from '../ui/textField';
                   (valueChange)="setPiece(p, { startsAt: $event || undefined }, 'begins part-way')"
                 />
               </div>
+              <div class="grid grid-cols-3 gap-3">
+                <pm-choice
+                  label="Size"
+                  [value]="p.size?.class ?? ''"
+                  [choices]="sizes"
+                  (valueChange)="setSize(p, { class: $any($event) })"
+                />
+                <pm-number
+                  label="Scale 1 to"
+                  [optional]="true"
+                  [min]="6"
+                  [max]="1000"
+                  [value]="p.size?.scale ?? null"
+                  (valueChange)="setSize(p, { scale: $event ?? undefined })"
+                />
+                <pm-number
+                  label="Or measured"
+                  unit="cm²"
+                  [optional]="true"
+                  [min]="0.1"
+                  [max]="100000"
+                  [value]="p.size?.areaCm2 ?? null"
+                  (valueChange)="setSize(p, { areaCm2: $event ?? undefined })"
+                />
+              </div>
+              <p class="text-[0.85rem] text-mute">Painted area: {{ area(p) }}</p>
               <pm-check
                 label="Pilot: goes ahead, the others wait for its verdict"
                 [value]="p.isPilot ?? false"
@@ -200,6 +235,24 @@ export class UnitEditor {
     { value: '', text: 'the whole recipe' },
     ...[1, 2, 3].map((n) => ({ value: String(n), text: `level ${n}` })),
   ];
+
+  protected readonly sizes: readonly Choice[] = [
+    { value: '', text: 'not said' },
+    ...SIZE_CLASSES.map((c) => ({ value: c, text: SIZES[c].name })),
+  ];
+
+  protected setSize(piece: Piece, part: Partial<NonNullable<Piece['size']>>): void {
+    const known = SIZE_CLASSES.find((c) => c === (part.class ?? piece.size?.class));
+    const size = known ? { ...piece.size, ...part, class: known } : undefined;
+    // A measure alone needs a class to stand beside it.
+    const measured = part.areaCm2 !== undefined || part.scale !== undefined;
+    this.setPiece(piece, { size: size ?? (measured ? { ...part, class: 'small' } : undefined) }, 'size');
+  }
+
+  protected area(piece: Piece): string {
+    const { cm2, from } = areaOf(piece);
+    return `${cm2 >= 10 ? cm2.toFixed(0) : cm2.toFixed(1)} cm² each (${from})`;
+  }
 
   private recipeOf(piece: Piece): Recipe | undefined {
     return this.recipes().find((r) => r.id === piece.recipe);

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { amountOf } from '#core/amounts';
 import { cautionsFor, DEFER, familyOf, methodOf } from '#core/materials';
 import {
   clockTime,
@@ -114,11 +115,13 @@ export class StepCard {
   protected readonly how = computed(() => {
     const s = this.step()!;
     const { origin } = this.plan();
+    const amount = amountOf(s.recipe, s.layer, s.piece);
     const parts = [
       familyOf(s.layer.family).name,
       methodOf(s.layer.method).name,
       s.layer.coats > 1 ? `${s.layer.coats} coats` : '1 coat',
       s.layer.mixture,
+      amount.ml > 0 ? `${amount.ml.toFixed(1)} ml: ${amount.from}` : '',
       s.rounds > 1 ? `round ${s.round} of ${s.rounds}` : '',
       s.layer.judgeFrom
         ? `not to be judged before “${s.recipe.layers.find((l) => l.id === s.layer.judgeFrom)?.name ?? 'later'}”`

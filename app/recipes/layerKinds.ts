@@ -124,6 +124,14 @@ const NONE: Choice = { value: '', text: 'not said' };
           [max]="50"
           (valueChange)="set({ depthMm: $event ?? undefined }, 'depth')"
         />
+        <pm-number
+          label="Own figure of paint, a piece"
+          unit="ml"
+          [optional]="true"
+          [value]="l.millilitres ?? null"
+          [max]="2000"
+          (valueChange)="set({ millilitres: $event ?? undefined }, 'own amount')"
+        />
       </div>
       <div class="grid grid-cols-2 gap-3">
         <pm-choice

@@ -148,6 +148,11 @@ const BROKEN: readonly (readonly [string, Recipe, boolean])[] = [
     }),
     true,
   ],
+  [
+    'sheen-missed',
+    recipe([prime, base, varnish('g', 'gloss')], { zones: [{ id: 'z', name: 'Sides', sheen: 'matt' }] }),
+    true,
+  ],
   ['matt-over-shine', recipe([prime, base, work('edge', 'polish'), varnish('matt', 'matt')]), true],
   [
     'light-over-dark-primer',

@@ -106,6 +106,39 @@ export const COVER: readonly Rule[] = [
     },
   },
   {
+    id: 'sheen-missed',
+    severity: 'warning',
+    check: (stack) => {
+      const hits: Hit[] = [];
+      for (const zone of stack.recipe.zones) {
+        const layers = (stack.zones.get(zone.id) ?? []).map((i) => stack.recipe.layers[i]!);
+        const last = [...layers].reverse().find((l) => l.sheen !== undefined);
+        if (zone.sheen === undefined || !last || last.sheen === zone.sheen) continue;
+        const isPlain = zone.sheen === 'matt' || zone.sheen === 'satin' || zone.sheen === 'gloss';
+        hits.push({
+          layer: last,
+          zone: zone.id,
+          text: `${zone.name} is meant to end ${zone.sheen}, and ends ${last.sheen!}.`,
+          cure: `Give the zone a last ${zone.sheen} coat.`,
+          ...(isPlain
+            ? {
+                fix: insertLayer(`Add a ${zone.sheen} coat`, (r) => r.layers.length, {
+                  ...sealLayer(
+                    `sheen-${zone.id}`,
+                    `${zone.sheen[0]!.toUpperCase()}${zone.sheen.slice(1)} coat, ${zone.name}`,
+                    zone.sheen as 'matt' | 'satin' | 'gloss',
+                    60,
+                  ),
+                  zones: [zone.id],
+                }),
+              }
+            : {}),
+        });
+      }
+      return hits;
+    },
+  },
+  {
     id: 'matt-over-shine',
     severity: 'warning',
     check: (stack) =>

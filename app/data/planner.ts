@@ -190,7 +190,8 @@ export class Planner {
       seed: 1 + this.runs,
       previous,
       stability: CALM,
-      ...this.history(),
+      log: this.logbook.entries(),
+      now: localDateTime(this.now()),
     });
   }
 

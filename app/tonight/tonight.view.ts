@@ -302,6 +302,12 @@ export class TonightView {
     this.planner.replan();
   }
 
+  /** A late start, an early one, or a lost session: what is left begins now. */
+  protected async fromNow(): Promise<void> {
+    await this.logbook.add({ kind: 'noted', note: 'planned again from here' });
+    this.planner.replan();
+  }
+
   protected async stop(): Promise<void> {
     await this.logbook.add({ kind: 'stopped' });
     this.planner.replan();

@@ -1,0 +1,63 @@
+/** What the plan view draws, without a screen. */
+import { describe, expect, it } from 'vitest';
+import { solveProblem } from '#core/kernel';
+import { compile, present } from '#core/plan';
+import { smallMuster } from '../../core/plan/testing';
+import { gateOf, rowsOf } from './rows';
+import { timeAxis } from './timeAxis';
+
+const muster = smallMuster();
+const compiled = compile(muster);
+const plan = present(muster, compiled, solveProblem(compiled.problem, { iterations: 40 }));
+
+describe('the time axis', () => {
+  const axis = timeAxis(plan.sessions, 1.15);
+
+  it('rises with time, and folds the nights', () => {
+    let before = -1;
+    for (let minute = plan.sessions[0]!.start; minute < plan.sessions[2]!.end; minute += 15) {
+      const x = axis.xOf(minute);
+      expect(x).toBeGreaterThanOrEqual(before);
+      before = x;
+    }
+    const [first, second] = plan.sessions;
+    const evening = axis.xOf(first!.end) - axis.xOf(first!.start);
+    const night = axis.xOf(second!.start) - axis.xOf(first!.end);
+    expect(night).toBeLessThan(evening);
+  });
+
+  it('has a lamp for every session and a pleat between', () => {
+    expect(axis.lamps).toHaveLength(plan.sessions.length);
+    for (const lamp of axis.lamps) expect(lamp.width).toBeGreaterThan(0);
+  });
+
+  it('is wider the nearer one looks', () => {
+    expect(timeAxis(plan.sessions, 2.6).width).toBeGreaterThan(axis.width);
+  });
+});
+
+describe('the rows', () => {
+  const axis = timeAxis(plan.sessions, 1.15);
+
+  it('are one for a unit, and one more for each piece when it is open', () => {
+    expect(rowsOf(plan, axis, new Set())).toHaveLength(1);
+    const open = rowsOf(plan, axis, new Set(['u']));
+    expect(open).toHaveLength(3);
+    expect(open.filter((r) => r.piece).map((r) => r.piece!.id)).toEqual(['p1', 'p2']);
+  });
+
+  it('show every step of a piece once, where it stands', () => {
+    for (const row of rowsOf(plan, axis, new Set(['u'])).filter((r) => r.piece)) {
+      const steps = [...plan.steps.values()].filter((s) => s.piece.id === row.piece!.id);
+      expect(row.blocks.map((b) => b.step.id).sort()).toEqual(steps.map((s) => s.id).sort());
+      for (const b of row.blocks) expect(b.x).toBeCloseTo(axis.xOf(b.step.start), 6);
+    }
+  });
+
+  it('draw a gate where a window is, and none elsewhere', () => {
+    const medium = plan.steps.get('p1.medium')!;
+    const gate = gateOf(medium, axis);
+    expect(gate).not.toBeNull();
+    expect(gateOf(plan.steps.get('p1.prime')!, axis)).toBeNull();
+  });
+});

@@ -1,0 +1,68 @@
+/** The simulated instruments, over real HTTP. */
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import type { Server } from 'node:http';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { unfitness } from '#core/climate';
+import { createApp } from './app';
+
+let server: Server;
+let base: string;
+
+beforeAll(async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'muster-web-'));
+  writeFileSync(join(folder, 'index.html'), '<!doctype html><title>t</title>');
+  const app = createApp(pathToFileURL(`${folder}/`), {
+    everyMs: 20,
+    now: () => new Date('2027-03-02T20:30:00'),
+  });
+  server = app.listen(0, '127.0.0.1');
+  await new Promise((resolve) => server.once('listening', resolve));
+  const address = server.address();
+  base = `http://127.0.0.1:${typeof address === 'object' && address !== null ? address.port : 0}`;
+});
+
+afterAll(() => {
+  server.closeAllConnections();
+  server.close();
+});
+
+interface Hour {
+  readonly at: string;
+  readonly celsius: number;
+  readonly humidityPercent: number;
+}
+
+describe('the instruments', () => {
+  it('send readings as events, one after the other', async () => {
+    const abort = new AbortController();
+    const response = await fetch(`${base}/instruments/air`, { signal: abort.signal });
+    expect(response.headers.get('content-type')).toMatch(/text\/event-stream/);
+    const reader = response.body!.getReader();
+    let text = '';
+    while (text.split('event: reading').length < 4)
+      text += new TextDecoder().decode((await reader.read()).value);
+    abort.abort();
+    const first = JSON.parse(/data: (.*)/.exec(text)![1]!) as Hour;
+    expect(first.at).toBe('2027-03-02T20:30');
+    expect(first.humidityPercent).toBeGreaterThan(20);
+  });
+
+  it('forecast three days by the hour from any moment, with the fog of Wednesday', async () => {
+    const response = await fetch(`${base}/instruments/forecast?from=2027-03-01T18:00`);
+    const { hours } = (await response.json()) as { hours: Hour[] };
+    expect(hours).toHaveLength(72);
+    expect(hours[0]!.at).toBe('2027-03-01T18:00');
+    const foggy = hours.filter((h) => unfitness('paint', h) !== null);
+    expect(foggy.length).toBeGreaterThan(3);
+    expect(foggy.every((h) => h.at.startsWith('2027-03-03'))).toBe(true);
+  });
+
+  it('say what is wrong with a date that is none', async () => {
+    const response = await fetch(`${base}/instruments/forecast?from=soon`);
+    expect(response.status).toBe(400);
+    expect(await response.text()).toMatch(/no date and time/);
+  });
+});

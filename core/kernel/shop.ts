@@ -35,8 +35,9 @@ export function isShop(model: Model): boolean {
   );
 }
 
-/** swaps without gain until a descent has run dry */
-const STALE = 3000;
+/** swaps without gain until a descent has run dry: for each operation, and at most */
+const STALE_EACH = 30;
+const STALE_MOST = 3000;
 /** swaps for which an order just given up stays forbidden, at least */
 const TENURE = 8;
 const ELITE = 5;
@@ -55,11 +56,14 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
     [...p.keys()].filter((i) => model.uses[i]!.some((u) => u.resource === r)),
   );
   sequence(begin);
+  const machineOf = (i: number): number => model.uses[i]![0]?.resource ?? -1;
+  const comesBack = model.lags.some((l) => machineOf(l.from) >= 0 && machineOf(l.from) === machineOf(l.to));
   const head = new Int32Array(n);
   const tail = new Int32Array(n);
   const order = new Int32Array(n);
   const waiting = new Int32Array(n);
   const tabu = new Int32Array(n * n);
+  const stale = Math.min(STALE_MOST, 100 + STALE_EACH * n);
   let turn = 0;
   let lastGain = 0;
   let length = evaluate();
@@ -108,7 +112,7 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
     return t;
   }
 
-  /** Heads and tails by longest paths. @returns the last end */
+  /** Heads and tails by longest paths. @returns the last end; -1 when the orders make a circle */
   function evaluate(): number {
     let count = 0;
     for (let i = 0; i < n; i++) {
@@ -129,7 +133,7 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
       waiting[m]!--;
       if (waiting[m] === 0) order[count++] = m;
     }
-    if (count < n) throw new Error('A swap has made a circle: a mistake of the program.');
+    if (count < n) return -1;
     for (let k = n - 1; k >= 0; k--) tail[order[k]!] = tailOf(order[k]!, machineAfter[order[k]!]!);
     return last;
   }
@@ -158,7 +162,9 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
     for (let from = 0; from < path.length;) {
       let to = from;
       while (to + 1 < path.length && machineAfter[path[to]!] === path[to + 1]) to++;
-      if (to > from) {
+      // Where a job comes back to its machine, its own pair can stand at the end of a block: then every pair may help.
+      if (comesBack) for (let k = from; k < to; k++) swaps.push([path[k]!, path[k + 1]!]);
+      else if (to > from) {
         if (from > 0) swaps.push([path[from]!, path[from + 1]!]);
         if (to < path.length - 1 && (to - from > 1 || from === 0)) swaps.push([path[to - 1]!, path[to]!]);
       }
@@ -188,6 +194,17 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
     machineAfter[a] = y;
   }
 
+  /** Swaps neighbours, unless one of them must come first for other reasons. */
+  function trySwap(a: number, b: number): void {
+    swap(a, b);
+    const now = evaluate();
+    if (now >= 0) length = now;
+    else {
+      swap(b, a);
+      length = evaluate();
+    }
+  }
+
   function move(): void {
     const swaps = swapsOn(criticalPath());
     let chosen: [number, number] | null = null;
@@ -202,9 +219,8 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
     }
     chosen ??= swaps[pick(random, swaps.length)] ?? null;
     if (chosen === null) return;
-    swap(chosen[0], chosen[1]);
     tabu[chosen[0] * n + chosen[1]] = turn + TENURE + pick(random, TENURE);
-    length = evaluate();
+    trySwap(chosen[0], chosen[1]);
   }
 
   /** A descent has run dry: on from one of the best orders, shaken, or from a new one. */
@@ -228,8 +244,7 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
         const swaps = swapsOn(criticalPath());
         const one = swaps[pick(random, swaps.length)];
         if (!one) break;
-        swap(one[0], one[1]);
-        length = evaluate();
+        trySwap(one[0], one[1]);
       }
     }
     local = { length, order: machineBefore.slice() };
@@ -250,7 +265,7 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
       let isBetter = false;
       for (let k = 0; k < swaps; k++) {
         turn++;
-        if (turn - lastGain > STALE) restart();
+        if (turn - lastGain > stale) restart();
         else move();
         if (length >= local.length) continue;
         local = { length, order: machineBefore.slice() };

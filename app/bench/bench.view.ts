@@ -11,6 +11,20 @@ import { AirChart } from './airChart';
 import { InstrumentsPanel } from './instrumentsPanel';
 
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
+const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+] as const;
 const DAY_MINUTES = 1440;
 
 type Weekly = Bench['weekly'][number];
@@ -49,6 +63,21 @@ export class BenchView {
       ],
     }));
   });
+
+  /** What each month adds to the day and the night. */
+  protected readonly months = computed(() => {
+    const known = this.bench().climate.months;
+    return MONTHS.map((name, k) => ({ name, ...(known?.[k] ?? { celsius: 0, humidityPercent: 0 }) }));
+  });
+
+  protected setMonth(index: number, part: { celsius?: number; humidityPercent?: number }): void {
+    const months = this.months().map(({ celsius, humidityPercent }, k) => ({
+      celsius,
+      humidityPercent,
+      ...(k === index ? part : {}),
+    }));
+    this.setClimate({ months }, `air in ${MONTHS[index]!}`);
+  }
 
   protected setCup(cupMl: number): void {
     this.store.change('Bench: cup', (m) => withBench(m, { ...m.bench, cupMl }));

@@ -42,6 +42,18 @@ describe('the air of the bench', () => {
     expect([at(9), at(10), at(12), at(14), at(16)]).toEqual([21, 10, 14, 18, 21]);
   });
 
+  it('follows the profile of the months, across the turn of one', () => {
+    const m = smallMuster();
+    const months = Array.from({ length: 12 }, (_, k) => ({
+      celsius: k === 3 ? 4 : k === 2 ? -6 : 0,
+      humidityPercent: k === 2 ? 60 : 0,
+    }));
+    const spring = { ...m, bench: { ...m.bench, climate: { ...m.bench.climate, months } } };
+    const spells = spellsOf(spring, 40);
+    expect(airAt(spells, 12 * 60)).toEqual({ celsius: 15, humidityPercent: 99 });
+    expect(airAt(spells, 31 * 1440 + 12 * 60)).toEqual({ celsius: 25, humidityPercent: 50 });
+  });
+
   it('reports gaps and doubles, and fills them', () => {
     const m = withReadings(
       readReadings(

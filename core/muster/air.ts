@@ -1,7 +1,7 @@
 /** The bench's air over time: what was measured or forecast where there is a reading, the day-and-night climate elsewhere. */
 import type { Air, Spell } from '#core/climate';
 import type { Muster } from './document';
-import { minutesOfDay, minutesSince } from './localTime';
+import { dateTimeAfter, minutesOfDay, minutesSince } from './localTime';
 import { originOf } from './sessions';
 
 export type Reading = NonNullable<Muster['bench']['readings']>[number];
@@ -71,16 +71,32 @@ function climateSpells(muster: Muster, from: number, to: number): Spell[] {
   const { day, night, dayFrom, nightFrom } = muster.bench.climate;
   const dawn = minutesOfDay(dayFrom);
   const dusk = minutesOfDay(nightFrom);
-  if (dawn === dusk) return [{ from, air: day }];
+  const months = muster.bench.climate.months;
+  const origin = originOf(muster);
+  /** The air of a part of the day in the month of a minute, within what the formulas hold for. */
+  const inMonth = (air: Air, t: number): Air => {
+    const shift = months?.[Number(dateTimeAfter(origin, t).slice(5, 7)) - 1];
+    if (!shift) return air;
+    return {
+      celsius: air.celsius + shift.celsius,
+      humidityPercent: Math.min(99, Math.max(1, air.humidityPercent + shift.humidityPercent)),
+    };
+  };
+  if (dawn === dusk) {
+    const spells: Spell[] = [];
+    for (let t = from; t < to; t = (Math.floor(t / 1440) + 1) * 1440)
+      spells.push({ from: t, air: inMonth(day, t) });
+    return months ? spells : [{ from, air: day }];
+  }
   const isDay = (t: number): boolean => {
     const m = ((t % 1440) + 1440) % 1440;
     return dawn < dusk ? m >= dawn && m < dusk : m >= dawn || m < dusk;
   };
-  const spells: Spell[] = [{ from, air: isDay(from) ? day : night }];
+  const spells: Spell[] = [{ from, air: inMonth(isDay(from) ? day : night, from) }];
   for (let d = Math.floor(from / 1440); d * 1440 < to; d++)
     for (const at of [dawn, dusk].sort((a, b) => a - b)) {
       const t = d * 1440 + at;
-      if (t > from && t < to) spells.push({ from: t, air: isDay(t) ? day : night });
+      if (t > from && t < to) spells.push({ from: t, air: inMonth(isDay(t) ? day : night, t) });
     }
   return spells;
 }

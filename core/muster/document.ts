@@ -46,7 +46,22 @@ export const benchSchema = z.strictObject({
   weekly: z.array(z.strictObject({ id, weekday: z.int().min(1).max(7), from: time, to: time })),
   /** a date whose sessions differ from the week's; none at all: the bench stays shut */
   exceptions: z.array(z.strictObject({ id, date, sessions: z.array(sessionSchema) })),
-  climate: z.strictObject({ day: air, night: air, dayFrom: time, nightFrom: time }),
+  climate: z.strictObject({
+    day: air,
+    night: air,
+    dayFrom: time,
+    nightFrom: time,
+    /** January to December: what is added to day and night in that month */
+    months: z
+      .array(
+        z.strictObject({
+          celsius: z.number().min(-30).max(30),
+          humidityPercent: z.number().min(-60).max(60),
+        }),
+      )
+      .length(12)
+      .optional(),
+  }),
   /** air measured or forecast, by the hour; between and beyond, the day-and-night climate holds */
   readings: z
     .array(

@@ -53,7 +53,6 @@ describe('three weeks at the bench', () => {
       } as LogEntry);
     let solution: Solution = solveProblem(compiled.problem, { iterations: 120 });
     let now = 0;
-    let missed = 0;
     let reworks = 0;
     let lost = 0;
 
@@ -61,7 +60,6 @@ describe('three weeks at the bench', () => {
       const problem = withHistory(compiled.problem, log, origin, Math.ceil(now));
       let next = solveProblem(problem, { iterations: 25, previous: solution, stability: 8 });
       if (next.status === 'infeasible') {
-        missed++;
         const open = withoutOpenWindows(problem);
         next = solveProblem(open, { iterations: 25, previous: solution, stability: 8 });
         expect(validateSolution(open, next).violations).toEqual([]);
@@ -124,7 +122,6 @@ describe('three weeks at the bench', () => {
     );
     expect(reworks).toBeGreaterThan(0);
     expect(lost).toBe(1);
-    expect(missed).toBeGreaterThanOrEqual(0);
     // No paint went on in the fog.
     for (const e of standing(log)) {
       if (e.kind !== 'done') continue;

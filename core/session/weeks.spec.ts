@@ -1,6 +1,6 @@
 /**
  * A whole muster driven to its table dates by a bench that does not do as planned: late starts, things that are not dry, reworks, a
- * lost session, a missed window, an evening of sea fog. In the end every step of every piece is accounted for.
+ * lost session, an evening of sea fog; a window that is missed on the way is planned around. In the end every step of every piece is accounted for.
  */
 import { describe, expect, it } from 'vitest';
 import { simulatedAir } from '#core/climate';

@@ -1,5 +1,5 @@
 /**
- * `npm run bench [-- quick | table | growth | change | moves | highs | demo | check]`: measures the kernel side by side in one run. Times on a
+ * `npm run bench [-- quick | table | growth | change | moves | highs | minizinc | demo | check]`: measures the kernel side by side in one run. Times on a
  * shared machine are noisy; ratios within a run and growth with size say more than any single figure.
  */
 import {
@@ -16,6 +16,7 @@ import { checkCraft } from '#core/recipe';
 import { fenMuster } from '../demo/fen';
 import { byHighs } from './highs';
 import { instance } from './instance';
+import { byMiniZinc, hasMiniZinc } from './minizinc';
 import { PEERS } from './peers';
 import { run } from './run';
 import { figure, percent, table } from './table';
@@ -194,6 +195,30 @@ if (wants('highs')) {
     ]);
   }
   print(table(['instance', 'HiGHS', 's', 'this kernel', 's'], rows));
+}
+
+if (wants('minizinc')) {
+  print('\nA general constraint solver (MiniZinc with Gecode, the whole model) beside this kernel');
+  if (!hasMiniZinc())
+    print('Left out: there is no `minizinc` on the PATH (Debian: apt-get install minizinc).');
+  else {
+    const rows: string[][] = [];
+    for (const [name, peer] of Object.entries(PEERS)) {
+      if (peer.optimum === undefined) continue;
+      const problem = instance(name);
+      const cp = await byMiniZinc(problem, 20);
+      const ours = run(problem, Math.min(peer.seconds, 10));
+      rows.push([
+        name,
+        cp === null ? 'too long for tables' : `${figure(cp.objective, 2)} ${cp.status}`,
+        cp === null ? '–' : figure(cp.seconds, 1),
+        `${figure(ours.solution.cost!.total, 2)} ${ours.solution.status}`,
+        figure(ours.seconds, 1),
+        figure(peer.optimum, 2),
+      ]);
+    }
+    print(table(['instance', 'MiniZinc', 's', 'this kernel', 's', 'optimum'], rows));
+  }
 }
 
 if (wants('check')) {

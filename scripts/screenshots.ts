@@ -59,8 +59,19 @@ const SHOTS: readonly Shot[] = [
         await page.waitForTimeout(250);
       }
       await page.getByText('planned', { exact: true }).waitFor({ timeout: PLANNED_MS });
+      // An hour and a quarter later someone looks.
+      await page.clock.fastForward('01:15:00');
+      for (let k = 0; k < 3; k++) {
+        await page
+          .getByRole('button', { name: k === 1 ? /is not dry yet$/ : /is dry$/ })
+          .nth(k)
+          .click();
+        await page.getByText('planned', { exact: true }).waitFor({ timeout: PLANNED_MS });
+      }
       await page.getByRole('link', { name: 'Log', exact: true }).click();
       await page.getByRole('heading', { name: 'What happened' }).waitFor();
+      // The last notice has passed.
+      await page.clock.fastForward('01:00');
     },
   },
   { name: 'muster', path: '/muster?unit=herons' },

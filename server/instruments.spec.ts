@@ -50,6 +50,24 @@ describe('the instruments', () => {
     expect(first.humidityPercent).toBeGreaterThan(20);
   });
 
+  it('follow the clock of a rehearsal, and refuse one that is none', async () => {
+    const abort = new AbortController();
+    const ahead = 3 * 1440 * 60_000;
+    const response = await fetch(`${base}/instruments/air?ahead_ms=${ahead}&speed=20`, {
+      signal: abort.signal,
+    });
+    const reader = response.body!.getReader();
+    let text = '';
+    while (!text.includes('\n\n')) text += new TextDecoder().decode((await reader.read()).value);
+    abort.abort();
+    expect((JSON.parse(/data: (.*)/.exec(text)![1]!) as Hour).at).toBe('2027-03-05T20:30');
+    for (const query of ['speed=0', 'speed=fast', 'ahead_ms=1.5']) {
+      const refused = await fetch(`${base}/instruments/air?${query}`);
+      expect(refused.status).toBe(400);
+      expect(await refused.text()).toContain('milliseconds');
+    }
+  });
+
   it('forecast three days by the hour from any moment, with the fog of Wednesday', async () => {
     const response = await fetch(`${base}/instruments/forecast?from=2027-03-01T18:00`);
     const { hours } = (await response.json()) as { hours: Hour[] };

@@ -1,5 +1,6 @@
 /** Simulated instruments on the bench: a thermo-hygrometer as server-sent events, a three-day forecast by the hour. */
 import { Router } from 'express';
+import * as z from 'zod';
 import { simulatedAir } from '#core/climate';
 
 export interface InstrumentOptions {
@@ -10,6 +11,12 @@ export interface InstrumentOptions {
   readonly everyMs: number;
 }
 
+/** A rehearsal's clock: so far ahead of the real one when the stream begins, and so much faster from then on. */
+const clockSchema = z.object({
+  ahead_ms: z.coerce.number().int().min(-1e13).max(1e13).default(0),
+  speed: z.coerce.number().min(1).max(1000).default(1),
+});
+
 const HOUR_MS = 3_600_000;
 const FORECAST_HOURS = 72;
 
@@ -18,12 +25,21 @@ export function instruments({ seed, now, everyMs }: InstrumentOptions): Router {
   const reading = (at: Date): object => ({ at: wallClock(at), ...simulatedAir(seed, wallMinute(at)) });
 
   router.get('/air', (request, response) => {
+    const clock = clockSchema.safeParse(request.query);
+    if (!clock.success) {
+      response.status(400).type('text').send('ahead_ms and speed: whole milliseconds, and 1 to 1000');
+      return;
+    }
+    const { ahead_ms: ahead, speed } = clock.data;
+    const begun = now().getTime();
+    const moment = (): Date => new Date(begun + ahead + (now().getTime() - begun) * speed);
     response.set({
       'Content-Type': 'text/event-stream',
       'Cache-Control': 'no-store',
       Connection: 'keep-alive',
     });
-    const send = (): boolean => response.write(`event: reading\ndata: ${JSON.stringify(reading(now()))}\n\n`);
+    const send = (): boolean =>
+      response.write(`event: reading\ndata: ${JSON.stringify(reading(moment()))}\n\n`);
     send();
     const timer = setInterval(send, everyMs);
     request.on('close', () => clearInterval(timer));

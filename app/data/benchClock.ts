@@ -1,22 +1,23 @@
 /** The bench's clock: the real one, or a rehearsal that runs faster or jumps. Everything in the app asks it. */
 import { Injectable, signal } from '@angular/core';
+import * as z from 'zod';
 
-export type Speed = 1 | 20 | 200;
+const speedSchema = z.union([z.literal(1), z.literal(20), z.literal(200)]);
+const rehearsalSchema = z.strictObject({ from: z.number(), realFrom: z.number(), speed: speedSchema });
 
-interface Rehearsal {
-  readonly from: number;
-  readonly realFrom: number;
-  readonly speed: Speed;
-}
+export type Speed = z.infer<typeof speedSchema>;
+type Rehearsal = z.infer<typeof rehearsalSchema>;
 
 const TICK_MS = 500;
+/** A rehearsal belongs to its tab and outlives a reload, nothing more: the tab's own storage, not the database. */
+const KEY = 'patient-muster rehearsal';
 
 @Injectable({ providedIn: 'root' })
 export class BenchClock {
   /** null: the real clock */
-  readonly rehearsal = signal<Rehearsal | null>(null);
+  readonly rehearsal = signal<Rehearsal | null>(kept());
   /** the moment it is, renewed twice a second */
-  readonly now = signal(new Date());
+  readonly now = signal(this.read());
 
   constructor() {
     setInterval(() => this.now.set(this.read()), TICK_MS);
@@ -29,7 +30,9 @@ export class BenchClock {
 
   /** Begins or goes on with a rehearsal at a moment. */
   rehearse(at: Date, speed: Speed = 1): void {
-    this.rehearsal.set({ from: at.getTime(), realFrom: Date.now(), speed });
+    const rehearsal: Rehearsal = { from: at.getTime(), realFrom: Date.now(), speed };
+    this.rehearsal.set(rehearsal);
+    sessionStorage.setItem(KEY, JSON.stringify(rehearsal));
     this.now.set(this.read());
   }
 
@@ -39,6 +42,17 @@ export class BenchClock {
 
   backToReal(): void {
     this.rehearsal.set(null);
+    sessionStorage.removeItem(KEY);
     this.now.set(this.read());
+  }
+}
+
+function kept(): Rehearsal | null {
+  const text = sessionStorage.getItem(KEY);
+  if (text === null) return null;
+  try {
+    return rehearsalSchema.safeParse(JSON.parse(text)).data ?? null;
+  } catch {
+    return null;
   }
 }

@@ -1,8 +1,10 @@
 /** The bench's instruments (simulated ones ship with the program): readings as they come, and the forecast. */
 import { inject, Injectable, NgZone } from '@angular/core';
-import { Observable } from 'rxjs';
+import { toObservable } from '@angular/core/rxjs-interop';
+import { Observable, switchMap } from 'rxjs';
 import * as z from 'zod';
 import type { Reading } from '#core/muster';
+import { BenchClock } from './benchClock';
 
 const readingSchema = z.object({
   at: z.string().regex(/^\d{4}-\d\d-\d\dT\d\d:\d\d$/),
@@ -14,11 +16,24 @@ const forecastSchema = z.object({ hours: z.array(readingSchema).max(240) });
 @Injectable({ providedIn: 'root' })
 export class Instruments {
   private readonly zone = inject(NgZone);
+  private readonly clock = inject(BenchClock);
+  private readonly rehearsals = toObservable(this.clock.rehearsal);
 
-  /** Readings of the thermo-hygrometer until unsubscribed; an error tells that it does not answer. */
+  /**
+   * Readings of the thermo-hygrometer until unsubscribed, by the clock of the rehearsal while there is one; an error tells that it
+   * does not answer.
+   */
   readings(): Observable<Reading> {
+    return this.rehearsals.pipe(
+      switchMap((r) =>
+        this.stream(r ? this.clock.read().getTime() - Date.now() : 0, r === null ? 1 : r.speed),
+      ),
+    );
+  }
+
+  private stream(aheadMs: number, speed: number): Observable<Reading> {
     return new Observable((subscriber) => {
-      const source = new EventSource('/instruments/air');
+      const source = new EventSource(`/instruments/air?ahead_ms=${Math.round(aheadMs)}&speed=${speed}`);
       source.addEventListener('reading', (event) => {
         const read = readingSchema.safeParse(parsed(event.data));
         if (read.success) this.zone.run(() => subscriber.next(read.data));

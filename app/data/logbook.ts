@@ -1,10 +1,12 @@
 /** The log in the browser: every entry is written before it is shown; entries are never changed. */
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { localDateTime } from '#core/muster';
+import { airAt, localDateTime, minutesSince, originOf, spellsOf } from '#core/muster';
+import { horizonDays } from '#core/plan';
 import { logFileSchema, LOG_FORMAT, mergeLogs, type LogEntry } from '#core/session';
 import { BenchClock } from './benchClock';
 import { Database } from './database';
 import { NEW_ID } from './environment';
+import { MusterStore } from './musterStore';
 
 type New<T> = T extends LogEntry ? Omit<T, 'id' | 'at'> : never;
 
@@ -13,6 +15,13 @@ export class Logbook {
   private readonly database = inject(Database);
   private readonly clock = inject(BenchClock);
   private readonly newId = inject(NEW_ID);
+  private readonly store = inject(MusterStore);
+  /** who is at the bench tonight, by name; nobody named: whoever the bench knows, if that is one */
+  readonly people = signal<readonly string[]>([]);
+  private readonly spells = computed(() => {
+    const muster = this.store.muster();
+    return muster ? { origin: originOf(muster), list: spellsOf(muster, horizonDays(muster)) } : null;
+  });
   private readonly list = signal<readonly LogEntry[]>([]);
   /** by time */
   readonly entries = computed(() => this.list());
@@ -32,9 +41,41 @@ export class Logbook {
     await this.addAll([entry], at);
   }
 
+  /** Several at one moment: all of them are kept, or none. */
   async addAll(entries: readonly New<LogEntry>[], at: Date = this.clock.read()): Promise<void> {
-    const full = entries.map((e) => ({ ...e, id: this.newId(), at: localDateTime(at) }) as LogEntry);
-    await this.write(full);
+    await this.addEach(entries.map((entry) => ({ entry, at })));
+  }
+
+  /** Several, each at its own moment: all of them are kept, or none. */
+  async addEach(list: readonly { readonly entry: New<LogEntry>; readonly at: Date }[]): Promise<void> {
+    await this.write(
+      list.map(
+        ({ entry, at }) =>
+          ({ ...this.circumstances(at), ...entry, id: this.newId(), at: localDateTime(at) }) as LogEntry,
+      ),
+    );
+  }
+
+  /** Who, and in what air: by the readings of the bench where there are any, else by its climate. */
+  private circumstances(at: Date): Pick<LogEntry, 'people' | 'air'> {
+    const spells = this.spells();
+    const known = this.store.muster()?.bench.people.map((p) => p.name) ?? [];
+    const people = this.people().length > 0 ? [...this.people()] : known.length === 1 ? known : [];
+    const air =
+      spells && spells.list.length > 0
+        ? airAt(spells.list, Math.max(0, minutesSince(spells.origin, localDateTime(at))))
+        : null;
+    return {
+      ...(people.length > 0 ? { people } : {}),
+      ...(air
+        ? {
+            air: {
+              celsius: Math.round(air.celsius * 10) / 10,
+              humidityPercent: Math.max(1, Math.round(air.humidityPercent)),
+            },
+          }
+        : {}),
+    };
   }
 
   /** Takes the newest standing entry back; both stay in the log. */

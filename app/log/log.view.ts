@@ -1,12 +1,24 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { ticksAt } from '#core/climate';
 import { writeLogCsv } from '#core/exchange';
-import { dryingFactor, handsFactor, type DryingLook } from '#core/learn';
-import { familyOf, type FamilyId } from '#core/materials';
-import { minutesSince, originOf } from '#core/muster';
+import { familyOf } from '#core/materials';
+import { originOf, type Layer } from '#core/muster';
 import { compile } from '#core/plan';
-import { dryingOf, workMinutes } from '#core/recipe';
-import { standing, type LogEntry } from '#core/session';
+import {
+  dryingLessons,
+  handsLessons,
+  pieceCards,
+  productOf,
+  recipeOf,
+  standing,
+  withDryingLesson,
+  withHandsLesson,
+  withoutLessons,
+  type DryingLesson,
+  type HandsLesson,
+  type LogEntry,
+  type PieceCard,
+} from '#core/session';
+import { NEW_ID } from '../data/environment';
 import { Logbook } from '../data/logbook';
 import { MusterStore } from '../data/musterStore';
 import { Notices } from '../data/notices';
@@ -21,6 +33,8 @@ const WORDS: Readonly<Record<LogEntry['kind'], string>> = {
   verdict: 'pilot',
   stopped: 'stopped for the evening',
   noted: 'note',
+  picture: 'picture',
+  clock: 'clock put right',
   'taken-back': 'taken back',
 };
 
@@ -34,6 +48,7 @@ export class LogView {
   private readonly store = inject(MusterStore);
   protected readonly logbook = inject(Logbook);
   private readonly notices = inject(Notices);
+  private readonly newId = inject(NEW_ID);
   protected readonly search = signal('');
   protected readonly fault = signal<string | null>(null);
 
@@ -45,7 +60,7 @@ export class LogView {
     return [...this.logbook.entries()]
       .reverse()
       .map((e) => {
-        const step = 'step' in e ? steps.get(e.step) : undefined;
+        const step = 'step' in e && e.step !== undefined ? steps.get(e.step) : undefined;
         return {
           entry: e,
           at: e.at.replace('T', ' '),
@@ -53,8 +68,9 @@ export class LogView {
           where: step
             ? `${step.unit.name}, ${step.piece.name}: ${step.layer.name}`
             : 'step' in e
-              ? e.step
+              ? (e.step ?? '')
               : '',
+          picture: e.kind === 'picture' ? e.data : null,
           detail: detailOf(e, step?.layer.mixture ?? ''),
           isGone: e.kind !== 'taken-back' && !holds.has(e.id),
         };
@@ -64,76 +80,59 @@ export class LogView {
       );
   });
 
-  /** Drying by family: nominal, or learned from so many looks. */
+  /** Drying by product: learned from so many looks, the relatives in its family as prior. */
   protected readonly drying = computed(() => {
     const { steps, clocks } = this.compiled();
-    const origin = originOf(this.store.muster()!);
-    const entries = standing(this.logbook.entries());
-    const ended = new Map(
-      entries.flatMap((e) => (e.kind === 'done' ? [[e.step, minutesSince(origin, e.at)] as const] : [])),
-    );
-    const looks = new Map<FamilyId, DryingLook[]>();
-    for (const e of entries) {
-      if (e.kind !== 'dry' && e.kind !== 'not-dry') continue;
-      const step = steps.get(e.step);
-      const end = ended.get(e.step);
-      if (!step || end === undefined || dryingOf(step.layer) === 0) continue;
-      const points = clocks.get(familyOf(step.layer.family).drying);
-      const at = minutesSince(origin, e.at);
-      const ticks = points ? ticksAt(points, at) - ticksAt(points, end) : at - end;
-      if (ticks <= 0) continue;
-      looks.set(step.layer.family, [
-        ...(looks.get(step.layer.family) ?? []),
-        { share: ticks / dryingOf(step.layer), wasDry: e.kind === 'dry' },
-      ]);
-    }
-    return [...looks].map(([family, list]) => ({
-      family,
-      name: familyOf(family).name,
-      ...dryingFactor(list),
+    return dryingLessons(this.logbook.entries(), steps, clocks, originOf(this.store.muster()!)).map((d) => ({
+      ...d,
+      familyName: familyOf(d.family).name,
+      inUse: this.isUsed(
+        (l) => l.family === d.family && l.dryFrom?.source === 'learned' && productOf(l) === d.product,
+      ),
     }));
   });
-  protected readonly hands = computed(() => {
-    const { steps } = this.compiled();
-    const ratios = standing(this.logbook.entries()).flatMap((e) => {
-      const step = e.kind === 'done' ? steps.get(e.step) : undefined;
-      return step && e.kind === 'done' && e.minutes > 0
-        ? [e.minutes / workMinutes(step.layer, step.piece.count)]
-        : [];
-    });
-    return handsFactor(ratios);
-  });
+  protected readonly hands = computed(() =>
+    handsLessons(this.logbook.entries(), this.compiled().steps).map((h) => ({
+      ...h,
+      inUse: this.isUsed(
+        (l, recipe) => recipe === h.recipe && l.id === h.layer && l.minutesFrom?.source === 'learned',
+      ),
+    })),
+  );
+  protected readonly hasLessons = computed(() =>
+    this.isUsed((l) => l.dryFrom?.source === 'learned' || l.minutesFrom?.source === 'learned'),
+  );
+
+  private isUsed(holds: (layer: Layer, recipe: string) => boolean): boolean {
+    return this.store.muster()!.recipes.some((r) => r.layers.some((l) => holds(l, r.id)));
+  }
 
   /** Each piece's own history, the mixes and films in order: a card to match reinforcements by. */
-  protected readonly cards = computed(() => {
-    const { steps } = this.compiled();
-    const pieces = new Map<string, { name: string; lines: string[] }>();
-    for (const e of standing(this.logbook.entries())) {
-      const step = 'step' in e ? steps.get(e.step) : undefined;
-      if (!step || (e.kind !== 'done' && e.kind !== 'rework' && e.kind !== 'skipped')) continue;
-      const card = pieces.get(step.piece.id) ?? { name: `${step.piece.name} (${step.unit.name})`, lines: [] };
-      card.lines.push(
-        `${e.at.slice(0, 10)} ${step.layer.name}: ${WORDS[e.kind]}${detailOf(e, step.layer.mixture) ? `, ${detailOf(e, step.layer.mixture)}` : ''}`,
-      );
-      pieces.set(step.piece.id, card);
-    }
-    return [...pieces.values()];
-  });
+  protected readonly cards = computed(() => pieceCards(this.logbook.entries(), this.compiled().steps));
 
-  protected use(family: FamilyId, factor: number): void {
-    const by = Math.round(factor * 100) / 100;
-    this.store.change(`${familyOf(family).name}: drying × ${by}`, (m) => ({
-      ...m,
-      recipes: m.recipes.map((r) => ({
-        ...r,
-        layers: r.layers.map((l) =>
-          l.family === family && l.dryMinutes > 0 && l.window?.closesMinutes == null
-            ? { ...l, dryMinutes: Math.max(1, Math.round(l.dryMinutes * by)) }
-            : l,
-        ),
-      })),
-    }));
-    this.notices.tell(`Drying of ${familyOf(family).name} is now × ${by}; undo takes it back.`);
+  protected useDrying(lesson: DryingLesson): void {
+    this.store.change(`${lesson.product}: drying ${this.times(lesson.median)}`, (m) =>
+      withDryingLesson(m, lesson),
+    );
+    this.notices.tell(`Drying of ${lesson.product} is now as learned; undo takes it back.`);
+  }
+
+  protected useHands(lesson: HandsLesson): void {
+    const steps = [...this.compiled().steps.values()];
+    const pieces = steps.filter((s) => s.recipe.id === lesson.recipe && s.layer.id === lesson.layer).length;
+    this.store.change(`${lesson.of}: minutes as learned`, (m) => withHandsLesson(m, lesson, pieces));
+    this.notices.tell(`The minutes are now as learned, for a run of ${pieces}; undo takes it back.`);
+  }
+
+  protected allNominal(): void {
+    this.store.change('learned figures nominal again', withoutLessons);
+    this.notices.tell('Every learned figure is nominal again; undo takes it back.');
+  }
+
+  protected makeRecipe(card: PieceCard): void {
+    const recipe = recipeOf(card, this.newId());
+    this.store.change(`recipe as on ${card.name}`, (m) => ({ ...m, recipes: [...m.recipes, recipe] }));
+    this.notices.tell(`“${recipe.name}” stands among the recipes, for reinforcements to match.`);
   }
 
   protected saveJson(): void {
@@ -171,16 +170,26 @@ export class LogView {
 }
 
 function detailOf(e: LogEntry, mixture: string): string {
+  const parts = [aboutOf(e, mixture), e.note ?? '', (e.people ?? []).join(' and ')];
+  if (e.air) parts.push(`${Math.round(e.air.celsius)} °C, ${Math.round(e.air.humidityPercent)} %`);
+  return parts.filter((p) => p !== '').join(' · ');
+}
+
+function aboutOf(e: LogEntry, mixture: string): string {
   switch (e.kind) {
     case 'done':
-      return [`${e.minutes} min`, mixture].filter((p) => p !== '').join(', ');
+      return [`${e.minutes} min${e.isMeasured ? '' : ' as planned'}`, e.mixture ?? mixture]
+        .filter((p) => p !== '')
+        .join(', ');
     case 'not-dry':
       return `${e.moreMinutes} min more`;
     case 'rework':
       return `${e.trouble}: ${e.cure}, ${e.minutes} min`;
     case 'verdict':
       return e.verdict;
+    case 'clock':
+      return `${e.entries.length} entries moved by ${e.byMinutes} min`;
     default:
-      return e.note ?? '';
+      return '';
   }
 }

@@ -2,7 +2,6 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  DestroyRef,
   effect,
   type ElementRef,
   inject,
@@ -10,18 +9,8 @@ import {
   viewChild,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { Observable, Subscription } from 'rxjs';
 import { localDateTime, minutesSince } from '#core/muster';
-import {
-  clockTime,
-  dayName,
-  duration,
-  moment,
-  type PlanStep,
-  type PlanUnit,
-  waysOut,
-  type WayOut,
-} from '#core/plan';
+import { clockTime, dayName, duration, moment, type PlanStep, type PlanUnit } from '#core/plan';
 import { writeCalendar, writePlanCsv } from '#core/exchange';
 import { NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
@@ -32,13 +21,14 @@ import { Patterns } from '../ui/patterns';
 import { StepCard } from './stepCard';
 import { gateOf, rowsOf } from './rows';
 import { timeAxis } from './timeAxis';
+import { WaysOutPanel } from './waysOutPanel';
 
 const ZOOMS = [0.5, 0.8, 1.15, 1.7, 2.6];
 
 @Component({
   selector: 'pm-plan-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, Findings, Patterns, StepCard],
+  imports: [RouterLink, Findings, Patterns, StepCard, WaysOutPanel],
   templateUrl: './plan.view.html',
 })
 export class PlanView {
@@ -78,56 +68,6 @@ export class PlanView {
     const id = this.selectedId();
     return this.planner.cautions().filter((f) => f.step === id);
   });
-  private readonly weighed = signal<ReadonlyMap<string, number | null>>(new Map());
-  private readonly offered = signal<readonly WayOut[]>([]);
-  private readonly weighing = runner();
-  /** Ways out with what each gains, as far as they are weighed. */
-  protected readonly ways = computed(() => {
-    const plan = this.plan();
-    const worst = Math.max(0, ...(plan?.units.map((u) => u.lateMinutes) ?? []));
-    return this.offered().map((w) => {
-      const late = this.weighed().get(w.id);
-      return {
-        ...w,
-        gain: late === undefined || late === null ? null : worst - late,
-        words:
-          late === undefined
-            ? 'weighing…'
-            : late === null
-              ? 'no plan'
-              : late === 0
-                ? 'all on time'
-                : late < worst
-                  ? `gains ${duration(worst - late)}`
-                  : 'gains nothing',
-      };
-    });
-  });
-
-  protected findWays(): void {
-    const plan = this.plan();
-    const muster = this.store.muster();
-    if (!plan || !muster) return;
-    const late = plan.units.filter((u) => u.lateMinutes > 0).sort((a, b) => b.lateMinutes - a.lateMinutes);
-    const now = Math.max(0, minutesSince(plan.origin, localDateTime(this.now())));
-    const ways = waysOut(
-      muster,
-      late.map((u) => u.id),
-      now,
-    );
-    this.offered.set(ways);
-    this.weighed.set(new Map());
-    this.weighing(this.planner.weigh(ways), (w) =>
-      this.weighed.update((m) => new Map(m).set(w.id, w.lateMinutes)),
-    );
-  }
-
-  protected takeWay(way: WayOut): void {
-    this.store.change(way.label, (m) => way.apply(m));
-    this.offered.set([]);
-    this.weighed.set(new Map());
-  }
-
   protected readonly showsLate = signal(false);
   /** The chain behind the latest unit, while it is asked for. */
   protected readonly lateChain = computed(() => {
@@ -282,17 +222,6 @@ export class PlanView {
     const name = this.store.muster()?.name;
     if (plan && name) download(`${fileName(name)}.csv`, 'text/csv', writePlanCsv(plan));
   }
-}
-
-/** Runs one observable at a time and ends it with the view. */
-function runner(): <T>(source: Observable<T>, take: (value: T) => void) => void {
-  const destroyed = inject(DestroyRef);
-  let running: Subscription | null = null;
-  destroyed.onDestroy(() => running?.unsubscribe());
-  return (source, take) => {
-    running?.unsubscribe();
-    running = source.subscribe({ next: take, error: () => undefined });
-  };
 }
 
 /** Head of the lamps above the rows, in pixels. */

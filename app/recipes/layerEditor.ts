@@ -1,6 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { cautionsFor, DEFER, FAMILIES, familyOf, METHODS, type FamilyId } from '#core/materials';
-import type { Layer, LayerWindow, Recipe } from '#core/muster';
+import {
+  asNominal,
+  estimateWords,
+  withEstimate,
+  type Layer,
+  type LayerWindow,
+  type Recipe,
+} from '#core/muster';
 import { duration } from '#core/plan';
 import { NumberField } from '../ui/numberField';
 import { LayerKinds } from './layerKinds';
@@ -76,16 +83,34 @@ import { TextField } from '../ui/textField';
           [value]="l.minutes"
           [min]="0.1"
           [max]="1440"
-          (valueChange)="set({ minutes: $event! }, 'hands-on minutes')"
+          (valueChange)="setFigure('minutes', $event!, 'hands-on minutes')"
         />
         <pm-number
           label="Dry for the next layer"
           unit="min"
           [value]="l.dryMinutes"
           [max]="86400"
-          (valueChange)="set({ dryMinutes: $event! }, 'drying')"
+          (valueChange)="setFigure('dryMinutes', $event!, 'drying')"
         />
       </div>
+      <p class="flex flex-wrap items-center gap-2 text-[0.9rem]" data-testid="estimates">
+        <span
+          >Hands: <strong>{{ words(l.minutesFrom) }}</strong></span
+        >
+        @if (l.minutesFrom; as from) {
+          <button type="button" class="btn btn-small" (click)="reset('minutes', 'hands-on minutes')">
+            Back to nominal, {{ from.nominalMinutes }} min
+          </button>
+        }
+        <span
+          >Drying: <strong>{{ words(l.dryFrom) }}</strong></span
+        >
+        @if (l.dryFrom; as from) {
+          <button type="button" class="btn btn-small" (click)="reset('dryMinutes', 'drying')">
+            Back to nominal, {{ from.nominalMinutes }} min
+          </button>
+        }
+      </p>
       <p class="text-[0.85rem] text-mute">
         Drying at 21 °C and 50 % humidity; nominal for this family: {{ nominal() }} min. The bench’s own air
         makes it longer or shorter. {{ stages() }}
@@ -252,10 +277,21 @@ export class LayerEditor {
     this.changed.emit({ layer: { ...this.layer(), ...part }, what });
   }
 
+  protected readonly words = estimateWords;
+
+  /** A figure that someone types is theirs from then on. */
+  protected setFigure(figure: 'minutes' | 'dryMinutes', value: number, what: string): void {
+    this.changed.emit({ layer: withEstimate(this.layer(), figure, value), what });
+  }
+
+  protected reset(figure: 'minutes' | 'dryMinutes', what: string): void {
+    this.changed.emit({ layer: asNominal(this.layer(), figure), what: `${what}, nominal again` });
+  }
+
   /** Another family brings its nominal drying, unless the user has set a figure of their own. */
   protected setFamily(family: FamilyId): void {
     const l = this.layer();
-    const isNominal = l.dryMinutes === familyOf(l.family).dryMinutes;
+    const isNominal = !l.dryFrom && l.dryMinutes === familyOf(l.family).dryMinutes;
     this.set({ family, ...(isNominal ? { dryMinutes: familyOf(family).dryMinutes } : {}) }, 'product family');
   }
 

@@ -8,16 +8,32 @@ import {
   signal,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import * as z from 'zod';
 import { amountOf, cupsFor, mixOf } from '#core/amounts';
 import { AmountError, cautionsFor, DEFER, familyOf, methodOf, sprayGuide } from '#core/materials';
-import { dateTimeAfter, localDateTime, minutesSince } from '#core/muster';
-import { clockTime, moment, type PlanStep } from '#core/plan';
-import { curesFor, standing, tonight, type Cure, type ShelfItem, type ShelfState } from '#core/session';
+import { dateTimeAfter, estimateWords, localDateTime, minutesSince } from '#core/muster';
+import { clockTime, duration, moment, type PlanStep } from '#core/plan';
+import {
+  aheadOfClock,
+  curesFor,
+  layOut,
+  leftBehind,
+  MOST_MINUTES,
+  standing,
+  tonight,
+  type Cure,
+  type ShelfItem,
+  type ShelfState,
+} from '#core/session';
 import { BenchClock, type Speed } from '../data/benchClock';
+import { Database } from '../data/database';
 import { Logbook } from '../data/logbook';
 import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
 import { Notices } from '../data/notices';
+import { WaysOutPanel } from '../plan/waysOutPanel';
+import { NumberField } from '../ui/numberField';
+import { smallPicture } from '../ui/smallPicture';
 
 const STATE_WORDS: Readonly<Record<ShelfState, string>> = {
   wet: 'wet',
@@ -32,7 +48,7 @@ const STATE_WORDS: Readonly<Record<ShelfState, string>> = {
 @Component({
   selector: 'pm-tonight-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink],
+  imports: [NumberField, RouterLink, WaysOutPanel],
   templateUrl: './tonight.view.html',
   host: { '(document:keydown)': 'onKey($event)' },
 })
@@ -47,8 +63,15 @@ export class TonightView {
   protected readonly clockTime = clockTime;
   protected readonly moment = moment;
   protected readonly speeds: readonly Speed[] = [1, 20, 200];
+  private readonly database = inject(Database);
   protected readonly far = signal(false);
+  /** kept with every tap: a closed tab loses none of them */
   protected readonly ticked = signal<ReadonlySet<string>>(new Set());
+  /** local wall time at which the run in hand was begun, when someone said so */
+  protected readonly begun = signal<{ readonly step: string; readonly at: string } | null>(null);
+  protected readonly ownMinutes = signal(20);
+  protected readonly note = signal('');
+  protected readonly fault = signal<string | null>(null);
   protected readonly showsTrouble = signal(false);
   protected readonly alarms = signal(false);
   private lock: { release(): Promise<void> } | null = null;
@@ -61,7 +84,9 @@ export class TonightView {
   });
   protected readonly state = computed(() => {
     const plan = this.planner.plan();
-    return plan ? tonight(plan, this.logbook.entries(), this.minute()) : null;
+    return plan
+      ? tonight(plan, this.logbook.entries(), this.minute(), (from, to) => putForward(plan.origin, from, to))
+      : null;
   });
   protected readonly run = computed(() => this.state()?.run ?? []);
   protected readonly step = computed<PlanStep | null>(() => this.run()[0] ?? null);
@@ -85,15 +110,7 @@ export class TonightView {
     if (!step || !plan) return null;
     const amounts = this.run().map((s) => amountOf(s.recipe, s.layer, s.piece));
     const ml = amounts.reduce((sum, a) => sum + a.ml, 0) / step.rounds;
-    let mix: string | null = null;
-    try {
-      if (ml > 0)
-        mix = cupsFor(mixOf(step.layer), ml, this.store.muster()!.bench.cupMl ?? 7)
-          .components.map((c) => `${c.name} ${c.ml.toFixed(2)} ml (${c.drops} drops)`)
-          .join(' + ');
-    } catch (error) {
-      if (!(error instanceof AmountError)) throw error;
-    }
+    const mix = mixtureOf(step, ml, this.store.muster()!.bench.cupMl ?? 7);
     const spray = sprayGuide(step.layer.family, step.layer.method, step.layer.nozzleMm);
     const judge = step.recipe.layers.find((l) => l.id === step.layer.judgeFrom);
     const wet = (this.state()?.shelf ?? []).filter((i) => i.state === 'wet' || i.state === 'opening');
@@ -109,6 +126,11 @@ export class TonightView {
       round: step.rounds > 1 ? `round ${step.round} of ${step.rounds}` : null,
       begins: step.start > this.minute() ? `from ${moment(plan.origin, step.start)}` : null,
       note: step.layer.note,
+      estimates: `Hands ${duration(this.run().reduce((sum, r) => sum + r.end - r.start, 0))}, ${estimateWords(step.layer.minutesFrom)}${
+        step.layer.dryMinutes > 0
+          ? `; drying ${duration(step.tide.dryAt - step.end)} in this air, ${estimateWords(step.layer.dryFrom)}`
+          : ''
+      }`,
       look: LOOK[familyOf(step.layer.family).drying],
       judge: judge ? `Looks wrong on purpose: judge it only after “${judge.name}”.` : null,
       cautions: cautionsFor(step.layer.family, step.layer.method),
@@ -149,20 +171,56 @@ export class TonightView {
       ? `Begun now, its window shuts at ${clockTime(plan.origin, closes)} while the bench is shut. Leave it for the next session.`
       : null;
   });
+  private readonly doneSteps = computed(
+    () =>
+      new Set(
+        standing(this.logbook.entries()).flatMap((e) =>
+          e.kind === 'done' || e.kind === 'skipped' ? [e.step] : [],
+        ),
+      ),
+  );
   protected readonly layout = computed(() => {
     const s = this.session();
+    const plan = this.planner.plan();
     const session = s?.current ?? s?.next;
-    if (!session) return [];
-    const seen = new Map<string, string>();
-    for (const step of session.steps) {
-      const key = step.layer.mixture || familyOf(step.layer.family).name;
-      if (!seen.has(key)) seen.set(key, `${key} (${methodOf(step.layer.method).name})`);
-    }
-    return [...seen.values()].slice(0, 14);
+    if (!session || !plan) return [];
+    const groups = new Map<string, string[]>();
+    for (const { group, text } of layOut(plan, session, this.doneSteps()))
+      groups.set(group, [...(groups.get(group) ?? []), text]);
+    return [...groups].map(([group, lines]) => ({ group, lines }));
   });
+  /** What stays when everyone leaves now. */
+  protected readonly behind = computed(() => {
+    const plan = this.planner.plan();
+    if (!plan) return null;
+    const behind = leftBehind(plan, this.doneSteps(), this.minute(), this.session()?.next?.start ?? Infinity);
+    return behind.untouchable.length + behind.meanwhile.length > 0 ? behind : null;
+  });
+  /** Entries that lie in the future: a clock that was wrong, or a rehearsal. */
+  protected readonly ahead = computed(() => {
+    const found = aheadOfClock(this.logbook.entries(), localDateTime(this.clock.now()));
+    return found && { ...found, words: duration(found.minutes) };
+  });
+  /** Units that the plan brings too late, the worst first, in words. */
+  protected readonly inDanger = computed(() =>
+    [...(this.planner.plan()?.units ?? [])]
+      .filter((u) => u.lateMinutes > 0)
+      .sort((a, b) => b.lateMinutes - a.lateMinutes)
+      .map((u) => `${u.name}, ${duration(u.lateMinutes)} late`),
+  );
+  /** What the last change at the bench has moved: the steps that are in another session now. */
+  protected readonly movedWords = computed(() => {
+    const n = this.planner.moved();
+    if (n === null) return null;
+    if (n === 0) return 'Planned again: no step changed its session.';
+    return `Planned again: ${n} ${n === 1 ? 'step has' : 'steps have'} changed session.`;
+  });
+  protected readonly people = computed(() => this.store.muster()?.bench.people.map((p) => p.name) ?? []);
+  protected readonly isAtBench = (name: string): boolean => this.logbook.people().includes(name);
 
   constructor() {
     effect(() => this.ring(this.shelf()));
+    void this.recall();
     const onShow = (): void => {
       if (document.visibilityState === 'visible' && this.alarms()) void this.holdAwake();
     };
@@ -183,6 +241,8 @@ export class TonightView {
         return void this.done();
       case 'n':
         return void this.notDry(10);
+      case 'b':
+        return this.begin();
       case 't':
         return this.showsTrouble.set(!this.showsTrouble());
       case 'f':
@@ -191,11 +251,49 @@ export class TonightView {
   }
 
   protected tick(step: PlanStep): void {
-    this.ticked.update((t) => {
-      const next = new Set(t);
-      if (!next.delete(step.id)) next.add(step.id);
-      return next;
+    const next = new Set(this.ticked());
+    if (!next.delete(step.id)) next.add(step.id);
+    this.setTicked(next);
+  }
+
+  private setTicked(ticked: ReadonlySet<string>): void {
+    this.ticked.set(ticked);
+    this.remember('ticked', [...ticked]);
+  }
+
+  /** From here on the run in hand is timed. */
+  protected begin(): void {
+    const step = this.step();
+    if (!step) return;
+    this.begun.set({ step: step.id, at: localDateTime(this.clock.read()) });
+    this.remember('begun', this.begun());
+  }
+
+  protected togglePerson(name: string): void {
+    this.logbook.people.update((list) =>
+      list.includes(name) ? list.filter((n) => n !== name) : [...list, name],
+    );
+    this.remember('people', this.logbook.people());
+  }
+
+  private remember(key: string, value: unknown): void {
+    this.database.keepSetting(`tonight ${key}`, JSON.stringify(value)).catch(() => {
+      this.fault.set('What is ticked cannot be kept in this browser: press Done before you close the page.');
     });
+  }
+
+  /** What was ticked, begun and set before the page was closed. */
+  private async recall(): Promise<void> {
+    const [ticked, begun, people] = await Promise.all(
+      ['ticked', 'begun', 'people'].map((key) => this.database.setting(`tonight ${key}`)),
+    );
+    const names = z.array(z.string());
+    const wasTicked = names.safeParse(parsed(ticked));
+    if (wasTicked.success && this.ticked().size === 0) this.ticked.set(new Set(wasTicked.data));
+    const wasBegun = z.strictObject({ step: z.string(), at: z.string() }).safeParse(parsed(begun));
+    if (wasBegun.success && this.begun() === null) this.begun.set(wasBegun.data);
+    const were = names.safeParse(parsed(people));
+    if (were.success && this.logbook.people().length === 0) this.logbook.people.set(were.data);
   }
 
   /** The ticked pieces, or all of the run. */
@@ -209,20 +307,72 @@ export class TonightView {
     if (steps.length === 0) return;
     const now = this.minute();
     const planned = steps.reduce((sum, s) => sum + s.end - s.start, 0);
+    const measured = extraMinutes > 0 ? null : this.measured(planned, now);
     // Pieces of a run are done one after the other, the last of them now.
     let at = this.clock.read().getTime();
-    const each = (planned + extraMinutes) / steps.length;
-    const entries = [...steps].reverse().map((s) => {
-      const entry = { kind: 'done' as const, step: s.id, minutes: Math.round(each * 10) / 10 };
+    const each = (measured ?? planned + extraMinutes) / steps.length;
+    const before = this.run().length - steps.length;
+    const cupMl = this.store.muster()!.bench.cupMl ?? 7;
+    const entries = [...steps].reverse().map((s, k) => {
+      const mixture = mixtureOf(s, amountOf(s.recipe, s.layer, s.piece).ml / s.rounds, cupMl);
+      const entry = {
+        kind: 'done' as const,
+        step: s.id,
+        minutes: Math.round(each * 10) / 10,
+        isMeasured: measured !== null || extraMinutes > 0,
+        nth: Math.max(1, Math.min(500, this.doneOfRun + steps.length - k)),
+        ...(mixture ? { mixture: mixture.slice(0, 400) } : {}),
+      };
       const when = new Date(at);
       at -= each * 60_000;
-      return { entry, when };
+      return { entry, at: when };
     });
-    for (const { entry, when } of entries.reverse()) await this.logbook.add(entry, when);
-    this.ticked.set(new Set());
+    await this.logbook.addEach(entries.reverse());
+    this.doneOfRun = before > 0 ? this.doneOfRun + steps.length : 0;
+    this.setTicked(new Set());
+    this.begun.set(null);
+    this.remember('begun', null);
     const last = steps[steps.length - 1]!;
     // As planned, to a few minutes: nothing to plan again.
     if (extraMinutes > 0 || Math.abs(now - last.end) > 5) this.planner.replan();
+  }
+
+  /** Something that hardly waits was done while the hands were free: out of turn, so the rest is planned again. */
+  protected async doneFiller(step: PlanStep): Promise<void> {
+    await this.logbook.add({
+      kind: 'done',
+      step: step.id,
+      minutes: step.end - step.start,
+      isMeasured: false,
+    });
+    this.planner.replan();
+  }
+
+  /** Pieces of the run in hand that were ticked off before these. */
+  private doneOfRun = 0;
+
+  /**
+   * Minutes since the run was begun: as someone said, or since whatever came last (the step before, the session's beginning, the
+   * planned start). Absurdly short or long, nobody was timing it: null.
+   */
+  private measured(planned: number, now: number): number | null {
+    const step = this.step();
+    const plan = this.planner.plan();
+    if (!step || !plan) return null;
+    const begun = this.begun();
+    if (begun?.step === step.id) {
+      const minutes = now - minutesSince(plan.origin, begun.at);
+      // Begun and forgotten, or the clock was set since: it was not timed.
+      return minutes >= 0 && minutes <= MOST_MINUTES ? Math.max(0.1, minutes) : null;
+    }
+    const last = standing(this.logbook.entries()).filter((e) => e.kind === 'done');
+    const since = Math.max(
+      last.length > 0 ? minutesSince(plan.origin, last[last.length - 1]!.at) : 0,
+      this.session()?.current?.start ?? 0,
+      step.start <= now ? step.start : 0,
+    );
+    const minutes = now - since;
+    return minutes >= planned / 3 && minutes <= planned * 3 ? minutes : null;
   }
 
   protected async notDry(moreMinutes: number): Promise<void> {
@@ -258,8 +408,8 @@ export class TonightView {
   }
 
   protected async skip(): Promise<void> {
-    for (const s of this.chosen()) await this.logbook.add({ kind: 'skipped', step: s.id });
-    this.ticked.set(new Set());
+    await this.logbook.addAll(this.chosen().map((s) => ({ kind: 'skipped' as const, step: s.id })));
+    this.setTicked(new Set());
     this.planner.replan();
   }
 
@@ -267,10 +417,24 @@ export class TonightView {
     const step = this.step();
     const plan = this.planner.plan();
     if (!step || !plan) return;
-    for (const s of plan.steps.values())
-      if (s.piece.id === step.piece.id && s.layer.id === step.layer.id && s.round >= step.round)
-        await this.logbook.add({ kind: 'skipped', step: s.id });
+    const rest = [...plan.steps.values()].filter(
+      (s) => s.piece.id === step.piece.id && s.layer.id === step.layer.id && s.round >= step.round,
+    );
+    await this.logbook.addAll(rest.map((s) => ({ kind: 'skipped' as const, step: s.id })));
     this.planner.replan();
+  }
+
+  /** It does not look right yet: once more, before whatever follows. */
+  protected async oneMorePass(): Promise<void> {
+    const step = this.step();
+    if (!step) return;
+    const { layer } = step;
+    await this.rework({
+      trouble: 'Not enough yet',
+      cure: 'one more pass',
+      minutes: Math.max(1, step.end - step.start),
+      dryMinutes: layer.passes?.waitMinutes ?? layer.dryMinutes,
+    });
   }
 
   protected async verdict(verdict: 'approved' | 'changed'): Promise<void> {
@@ -283,19 +447,23 @@ export class TonightView {
     const done = new Set(
       standing(this.logbook.entries()).flatMap((e) => (e.kind === 'done' ? [e.step] : [])),
     );
-    for (const s of steps) {
-      if (!done.has(s.id)) await this.logbook.add({ kind: 'done', step: s.id, minutes: s.end - s.start });
-      await this.logbook.add({
-        kind: 'rework',
-        step: s.id,
-        trouble: cure.trouble,
-        cure: cure.cure,
-        minutes: cure.minutes,
-        dryMinutes: cure.dryMinutes,
-      });
-    }
+    await this.logbook.addAll(
+      steps.flatMap((s) => [
+        ...(done.has(s.id)
+          ? []
+          : [{ kind: 'done' as const, step: s.id, minutes: s.end - s.start, isMeasured: false }]),
+        {
+          kind: 'rework' as const,
+          step: s.id,
+          trouble: cure.trouble,
+          cure: cure.cure,
+          minutes: cure.minutes,
+          dryMinutes: cure.dryMinutes,
+        },
+      ]),
+    );
     this.showsTrouble.set(false);
-    this.ticked.set(new Set());
+    this.setTicked(new Set());
     this.notices.tell(
       `${cure.trouble}: ${cure.cure}. ${cure.minutes} min and ${cure.dryMinutes} min of drying are planned in.`,
     );
@@ -321,6 +489,50 @@ export class TonightView {
     this.planner.replan();
   }
 
+  /** The clock was wrong when they were written: the newest of them happened just now. */
+  protected async putClockRight(): Promise<void> {
+    const ahead = this.ahead();
+    if (!ahead) return;
+    await this.logbook.add({
+      kind: 'clock',
+      entries: [...ahead.entries],
+      byMinutes: -Math.ceil(ahead.minutes),
+    });
+    this.planner.replan();
+  }
+
+  /** They were a rehearsal: none of it happened. */
+  protected async forgetRehearsal(): Promise<void> {
+    const ahead = this.ahead();
+    if (!ahead) return;
+    await this.logbook.addAll(ahead.entries.map((entry) => ({ kind: 'taken-back' as const, entry })));
+    this.planner.replan();
+  }
+
+  protected async keepNote(): Promise<void> {
+    const note = this.note().trim();
+    const step = this.step();
+    if (note === '') return;
+    await this.logbook.add({ kind: 'noted', note: note.slice(0, 1000), ...(step ? { step: step.id } : {}) });
+    this.note.set('');
+    this.notices.tell('Noted in the log.');
+  }
+
+  protected async takePicture(input: HTMLInputElement): Promise<void> {
+    const file = input.files?.[0];
+    input.value = '';
+    if (!file) return;
+    this.fault.set(null);
+    const step = this.waitedFor() ?? this.step();
+    try {
+      const data = await smallPicture(file);
+      await this.logbook.add({ kind: 'picture', data, ...(step ? { step: step.id } : {}) });
+      this.notices.tell(step ? `Picture kept with ${step.piece.name}.` : 'Picture kept in the log.');
+    } catch (error) {
+      this.fault.set(error instanceof Error ? error.message : String(error));
+    }
+  }
+
   protected readonly hasLog = computed(() => standing(this.logbook.entries()).length > 0);
 
   // The rehearsal.
@@ -336,15 +548,17 @@ export class TonightView {
     this.clock.setSpeed(speed);
   }
 
-  /** To the next moment that matters: the step in hand begins, or something on the shelf opens or shuts. */
+  /** To the next moment that matters: the run in hand begins or ends, or something on the shelf opens or shuts. */
   protected jump(): void {
     const plan = this.planner.plan();
     const state = this.state();
     if (!plan || !state) return;
     const now = this.minute();
-    const moments = [state.run[0]?.start ?? Infinity, ...state.shelf.map((i) => i.moment)].filter(
-      (m) => m > now + 0.5,
-    );
+    const moments = [
+      state.run[0]?.start ?? Infinity,
+      state.run[state.run.length - 1]?.end ?? Infinity,
+      ...state.shelf.map((i) => i.moment),
+    ].filter((m) => m > now + 0.5);
     const next = Math.min(...moments);
     if (!Number.isFinite(next)) return this.notices.tell('Nothing is coming up.');
     this.clock.rehearse(
@@ -385,6 +599,33 @@ export class TonightView {
       this.notices.tell(text);
       beep();
     }
+  }
+}
+
+/** The mixture of a step for so many millilitres, in words; null where nothing is mixed. */
+function mixtureOf(step: PlanStep, ml: number, cupMl: number): string | null {
+  if (ml <= 0) return null;
+  try {
+    return cupsFor(mixOf(step.layer), ml, cupMl)
+      .components.map((c) => `${c.name} ${c.ml.toFixed(2)} ml (${c.drops} drops)`)
+      .join(' + ');
+  } catch (error) {
+    if (!(error instanceof AmountError)) throw error;
+    return null;
+  }
+}
+
+/** Minutes by which the machine's zone put its clock forward between two wall minutes. */
+function putForward(origin: string, from: number, to: number): number {
+  const offset = (minute: number): number => new Date(dateTimeAfter(origin, minute)).getTimezoneOffset();
+  return offset(from) - offset(to);
+}
+
+function parsed(text: string | undefined): unknown {
+  try {
+    return JSON.parse(text ?? 'null');
+  } catch {
+    return null;
   }
 }
 

@@ -12,6 +12,9 @@ const NAIVE_MS = 600;
 /** … which a slow machine may need longer for. */
 const NAIVE_MOST_MS = 10_000;
 
+/** While there is no plan at all, so many times the time is given. */
+const PATIENT_TIMES = 4;
+
 let wanted = -1;
 
 addEventListener('message', ({ data }: MessageEvent<ToPlanner>) => {
@@ -51,11 +54,12 @@ async function plan(order: ToPlanner & { kind: 'plan' }): Promise<void> {
   const share = (): number => Math.min(1, (performance.now() - begun) / budget);
   let search = begin(problem);
   let isMissed = false;
-  // What has happened can make a window unreachable; the rest is planned all the same, and that is said.
-  if (now !== null && search.best().status === 'infeasible') {
+  // What has happened can make a window unreachable, proved or not; the rest is planned all the same, and that is said.
+  const relax = (): void => {
     isMissed = true;
     search = begin(withoutOpenWindows(problem));
-  }
+  };
+  if (now !== null && search.best().status === 'infeasible') relax();
 
   function begin(p: Problem): Search {
     return startSearch(p, {
@@ -66,12 +70,16 @@ async function plan(order: ToPlanner & { kind: 'plan' }): Promise<void> {
     });
   }
 
+  const isUnknown = (): boolean => search.best().status === 'unknown';
+  const hasNone = (): boolean => isUnknown() || search.best().status === 'infeasible';
   let shown: Solution | null = null;
   let told = 0;
-  while (!search.isDone && share() < 1) {
+  const patience = PATIENT_TIMES * budget;
+  while (!search.isDone && (share() < 1 || (isUnknown() && performance.now() - begun < patience))) {
     const slice = performance.now() + SLICE_MS;
     do search.step(1);
     while (!search.isDone && performance.now() < slice);
+    if (now !== null && !isMissed && (share() > 0.5 || search.isDone) && hasNone()) relax();
     if (shown === null || performance.now() - told > TELL_MS) {
       const best = search.best();
       if (best !== shown && best.status !== 'unknown') tell({ kind: 'better', run, solution: best });
@@ -97,19 +105,10 @@ async function weigh(order: ToPlanner & { kind: 'weigh' }): Promise<void> {
       order.now === null
         ? compiled
         : withHistory(compiled, order.log, origin, minutesSince(origin, order.now));
-    const begun = performance.now();
-    const search = startSearch(problem, {
-      progress: () => Math.min(1, (performance.now() - begun) / WEIGH_MS),
-      ...(order.previous ? { previous: order.previous } : {}),
-    });
-    while (!search.isDone && performance.now() - begun < WEIGH_MS && wanted === order.run) {
-      const slice = performance.now() + SLICE_MS;
-      do search.step(1);
-      while (!search.isDone && performance.now() < slice);
-      await breathe();
-    }
+    let solution = await briefly(problem, order);
+    if (solution.cost === null && order.now !== null)
+      solution = await briefly(withoutOpenWindows(problem), order);
     if (wanted !== order.run) return;
-    const solution = search.best();
     tell({
       kind: 'weighed',
       run: order.run,
@@ -118,6 +117,21 @@ async function weigh(order: ToPlanner & { kind: 'weigh' }): Promise<void> {
       isLast: k === order.musters.length - 1,
     });
   }
+}
+
+async function briefly(problem: Problem, order: ToPlanner & { kind: 'weigh' }): Promise<Solution> {
+  const begun = performance.now();
+  const search = startSearch(problem, {
+    progress: () => Math.min(1, (performance.now() - begun) / WEIGH_MS),
+    ...(order.previous ? { previous: order.previous } : {}),
+  });
+  while (!search.isDone && performance.now() - begun < WEIGH_MS && wanted === order.run) {
+    const slice = performance.now() + SLICE_MS;
+    do search.step(1);
+    while (!search.isDone && performance.now() < slice);
+    await breathe();
+  }
+  return search.best();
 }
 
 async function naive(run: number, muster: Muster): Promise<number | null> {

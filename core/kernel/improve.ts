@@ -27,6 +27,8 @@ export interface ImproveOptions {
 
 /** At most so many operations are out of the plan at a time. */
 const MOST_OUT = 90;
+/** At most so many strands are asked whether they stand in the way. */
+const MOST_LOOKED_AT = 120;
 /** At the beginning a change may be worse by about this share of what a unit costs on average. */
 const WARMTH = 0.6;
 /** Tries for each unit from which on the search may begin that warm; with fewer it begins cooler. */
@@ -376,15 +378,22 @@ export function improver(
     const first = Math.min(...waits.map((w) => w.from));
     const last = Math.max(...waits.map((w) => w.to));
     const score = new Map<number, number>();
-    for (let k = 0; k < model.count; k++) {
-      const a = schedule.start[k]! - schedule.setup[k]!;
-      const b = schedule.end[k]!;
-      if (b <= first || a >= last || model.minutes[k] === 0) continue;
-      const s = structure.strandOf[k]!;
-      if (s < 0 || own.includes(s)) continue;
-      for (const w of waits) {
-        const minutes = Math.min(b, w.to) - Math.max(a, w.from);
-        if (minutes > 0 && sharesResource(k, w.i)) score.set(s, (score.get(s) ?? 0) + minutes);
+    // Of very many strands a sample: luck decides among them anyway.
+    const looks = Math.min(strands.length, MOST_LOOKED_AT);
+    const stride = Math.floor(strands.length / looks);
+    const offset = stride > 1 ? pick(random, strands.length) : 0;
+    for (let n = 0; n < looks; n++) {
+      const s = (offset + n * stride) % strands.length;
+      const { operations } = strands[s]!;
+      if (schedule.end[operations[operations.length - 1]!]! <= first || own.includes(s)) continue;
+      for (const k of operations) {
+        const a = schedule.start[k]! - schedule.setup[k]!;
+        const b = schedule.end[k]!;
+        if (b <= first || a >= last || model.minutes[k] === 0) continue;
+        for (const w of waits) {
+          const minutes = Math.min(b, w.to) - Math.max(a, w.from);
+          if (minutes > 0 && sharesResource(k, w.i)) score.set(s, (score.get(s) ?? 0) + minutes);
+        }
       }
     }
     return [...score.entries()]

@@ -30,19 +30,15 @@ export function insert(schedule: Schedule, operations: readonly number[], manner
   const { model } = schedule;
   const begin = schedule.mark();
   const marks: number[] = [];
-  const place = new Map<number, number>();
-  operations.forEach((i, k) => place.set(i, k));
-  const notBefore = new Map<number, number>();
-  if (manner.delay > 0) {
-    const first = operations[0]!;
-    notBefore.set(first, schedule.startLow(first) + manner.delay);
-  }
+  /** by place in the list */
+  const notBefore = operations.map(() => 0);
+  if (manner.delay > 0) notBefore[0] = schedule.startLow(operations[0]!) + manner.delay;
   let retries = RETRIES * (operations.length + 4);
   let k = 0;
   while (k < operations.length) {
     const i = operations[k]!;
     marks[k] = schedule.mark();
-    const low = Math.max(schedule.startLow(i), notBefore.get(i) ?? 0, startFor(model, i, schedule.endLow(i)));
+    const low = Math.max(schedule.startLow(i), notBefore[k]!, startFor(model, i, schedule.endLow(i)));
     const endHigh = schedule.endHigh(i);
     // Looked for beyond the window's end on purpose: a slot too late tells how much later the window must begin.
     const slot = schedule.findSlot(
@@ -63,18 +59,13 @@ export function insert(schedule: Schedule, operations: readonly number[], manner
       k++;
       continue;
     }
-    const from = back.operation === i ? k : place.get(back.operation);
-    const later = Math.max(back.start, (notBefore.get(back.operation) ?? 0) + 1);
-    if (
-      from === undefined ||
-      from > k ||
-      retries-- <= 0 ||
-      later > schedule.bounds.startHigh[back.operation]!
-    ) {
+    const from = back.operation === i ? k : operations.lastIndexOf(back.operation, k);
+    const later = Math.max(back.start, from < 0 ? 0 : notBefore[from]! + 1);
+    if (from < 0 || retries-- <= 0 || later > schedule.bounds.startHigh[back.operation]!) {
       schedule.undoTo(begin);
       return i;
     }
-    notBefore.set(back.operation, later);
+    notBefore[from] = later;
     schedule.undoTo(marks[from]!);
     k = from;
   }

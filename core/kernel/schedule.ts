@@ -32,6 +32,7 @@ export class Schedule {
   /** what the single parts of joined units would cost: see `Share` */
   private partial = 0;
   private readonly shares: readonly (Share | null)[];
+  private readonly demand: Demand;
   /** operations that have left their old session */
   private moved = 0;
 
@@ -44,6 +45,7 @@ export class Schedule {
     this.end = new Int32Array(model.count).fill(UNPLACED);
     this.setup = new Int32Array(model.count);
     this.shares = sharesOf(model);
+    this.demand = demandOf(model, this.shares);
     const most = mostTaken(model);
     this.profiles = model.resourceIds.map((_, r) => new Profile(model.horizon, most[r]!));
     this.sequences = model.resourceIds.map(() => []);
@@ -145,27 +147,46 @@ export class Schedule {
   private writeSetup(i: number, setup: number): void {
     const before = this.setup[i]!;
     if (setup === before) return;
+    const { useAt, useResource, useAmount } = this.demand;
     const from = this.start[i]! - Math.max(setup, before);
     const to = this.start[i]! - Math.min(setup, before);
-    for (const use of this.model.binding[i]!)
-      this.profiles[use.resource]!.add(from, to, setup > before ? use.amount : -use.amount);
+    for (let u = useAt[i]!; u < useAt[i + 1]!; u++)
+      this.profiles[useResource[u]!]!.add(from, to, setup > before ? useAmount[u]! : -useAmount[u]!);
     this.setups += setup - before;
     this.setup[i] = setup;
   }
 
   /** Adds (sign 1) or takes away (sign -1) all that the placed operation `i` occupies and costs. */
   private account(i: number, sign: 1 | -1): void {
-    const { model } = this;
+    const { demand, profiles } = this;
     const start = this.start[i]!;
     const end = this.end[i]!;
-    for (const use of model.binding[i]!)
-      this.profiles[use.resource]!.add(start - this.setup[i]!, end, sign * use.amount);
-    for (const hold of model.holdsOf[i]!) {
-      const from = this.end[hold.from]!;
-      const to = this.start[hold.to]!;
+    const setup = this.setup[i]!;
+    const { useAt, useResource, useAmount, holdAt, holdResource, holdAmount, holdFrom, holdTo } = demand;
+    for (let u = useAt[i]!; u < useAt[i + 1]!; u++)
+      profiles[useResource[u]!]!.add(start - setup, end, sign * useAmount[u]!);
+    for (let h = holdAt[i]!; h < holdAt[i + 1]!; h++) {
+      const from = this.end[holdFrom[h]!]!;
+      const to = this.start[holdTo[h]!]!;
       if (from !== UNPLACED && to !== UNPLACED)
-        this.profiles[hold.resource]!.add(from, to, sign * hold.amount);
+        profiles[holdResource[h]!]!.add(from, to, sign * holdAmount[h]!);
     }
+    this.setups += sign * setup;
+    if (demand.isPriced[i] !== 0) this.price(i, sign);
+    const { calm } = this;
+    if (calm !== null && calm.session[i]! >= 0 && calm.sessionAt(start) !== calm.session[i])
+      this.moved += sign;
+    const tool = this.model.tool[i]!;
+    if (tool < 0) return;
+    const sequence = this.sequences[tool]!;
+    if (sign > 0) sequence.splice(this.position(sequence, start, end), 0, i);
+    else sequence.splice(sequence.indexOf(i, Math.max(0, this.position(sequence, start, UNPLACED))), 1);
+  }
+
+  /** What the times of `i` cost by themselves and towards its placed neighbours. */
+  private price(i: number, sign: 1 | -1): void {
+    const { model } = this;
+    const end = this.end[i]!;
     for (const lag of model.lagsOut[i]!)
       if (lag.prefer !== Infinity) this.accountOverrun(lag.from, lag.to, lag, sign);
     for (const lag of model.lagsIn[i]!)
@@ -174,17 +195,8 @@ export class Schedule {
       this.tardiness += sign * due.weight * Math.max(0, end - due.due);
       this.completion += sign * due.weight * end;
     }
-    this.setups += sign * this.setup[i]!;
     const share = this.shares[i];
     if (share) this.partial += sign * (share.late * Math.max(0, end - share.due) + share.soon * end);
-    const { calm } = this;
-    if (calm !== null && calm.session[i]! >= 0 && calm.sessionAt(start) !== calm.session[i])
-      this.moved += sign;
-    const tool = model.tool[i]!;
-    if (tool < 0) return;
-    const sequence = this.sequences[tool]!;
-    if (sign > 0) sequence.splice(this.position(sequence, start, end), 0, i);
-    else sequence.splice(sequence.indexOf(i, Math.max(0, this.position(sequence, start, UNPLACED))), 1);
   }
 
   private accountOverrun(
@@ -266,13 +278,10 @@ export class Schedule {
 
   /** Latest minute of [from, to) in which a resource of `i` has no room for it, or -1. */
   private blockedAt(i: number, from: number, to: number): number {
+    const { useAt, useResource, useLimit } = this.demand;
     let last = -1;
-    for (const use of this.model.binding[i]!) {
-      const at = this.profiles[use.resource]!.lastAbove(
-        from,
-        to,
-        this.model.capacity[use.resource]! - use.amount,
-      );
+    for (let u = useAt[i]!; u < useAt[i + 1]!; u++) {
+      const at = this.profiles[useResource[u]!]!.lastAbove(from, to, useLimit[u]!);
       if (at > last) last = at;
     }
     return last;
@@ -312,7 +321,11 @@ export class Schedule {
   findSlot(i: number, low: number, high: number, endHigh: number, patience = 0, haste = 1): Slot | null {
     const resource = this.model.tool[i]!;
     if (resource < 0 || this.model.minutes[i] === 0) return this.scan(i, low, high, endHigh, 0);
-    const tool = this.model.tools[resource]!;
+    const { model } = this;
+    const minutes = model.minutes[i]!;
+    // Most often the bench is closed when a layer has dried.
+    low = nextFit(model.open[i]!, low, 0, model.pausable[i] ? 1 : minutes);
+    const tool = model.tools[resource]!;
     const sequence = this.sequences[resource]!;
     let best: Slot | null = null;
     let bestScore = Infinity;
@@ -322,7 +335,7 @@ export class Schedule {
       const after = k < sequence.length ? sequence[k]! : -1;
       const from = before >= 0 ? this.end[before]! : 0;
       if (from > limit) break;
-      if (after >= 0 && this.start[after]! - Math.max(from, low) < this.model.minutes[i]!) continue;
+      if (after >= 0 && this.start[after]! - Math.max(from, low) < minutes) continue;
       const slot = this.findInGap(i, tool, before, after, low, limit, endHigh);
       if (slot === null) continue;
       if (patience === 0) return slot;
@@ -423,6 +436,7 @@ export class Schedule {
     const { model } = this;
     const minutes = model.minutes[i]!;
     const open = model.open[i]!;
+    const { useAt, useResource, useLimit } = this.demand;
     if (model.pausable[i] && setup > 0) return null;
     let limit = model.pausable[i] ? endHigh : Math.min(endHigh, high + minutes);
     for (;;) {
@@ -439,12 +453,8 @@ export class Schedule {
       }
       if (start < low || start - setup < 0) return null;
       let blocked = end > endHigh ? endHigh : -1;
-      for (const use of model.binding[i]!) {
-        const at = this.profiles[use.resource]!.firstAbove(
-          start - setup,
-          end,
-          model.capacity[use.resource]! - use.amount,
-        );
+      for (let u = useAt[i]!; u < useAt[i + 1]!; u++) {
+        const at = this.profiles[useResource[u]!]!.firstAbove(start - setup, end, useLimit[u]!);
         if (at >= 0 && (blocked < 0 || at < blocked)) blocked = at;
       }
       if (blocked < 0) return { start, end, setup };
@@ -647,19 +657,66 @@ export class Schedule {
     this.assign(i, this.start[i]!, this.end[i]!, right);
     return true;
   }
+}
 
-  /**
-   * After removals: brings the setups on a tool back to the rule.
-   * @returns operations whose setup has become longer than there is room for
-   */
-  mendSetups(resource: number): number[] {
-    const tool = this.model.tools[resource];
-    if (!tool) return [];
-    const sequence = this.sequences[resource]!;
-    const tooLong: number[] = [];
-    for (let k = 0; k < sequence.length; k++) if (!this.mend(tool, sequence, k)) tooLong.push(sequence[k]!);
-    return tooLong;
-  }
+/** What each operation takes, as flat lists: those of operation `i` stand at [at[i], at[i + 1]). */
+interface Demand {
+  readonly useAt: Int32Array;
+  readonly useResource: Int32Array;
+  readonly useAmount: Int32Array;
+  /** the most that others may take beside it */
+  readonly useLimit: Int32Array;
+  readonly holdAt: Int32Array;
+  readonly holdResource: Int32Array;
+  readonly holdAmount: Int32Array;
+  readonly holdFrom: Int32Array;
+  readonly holdTo: Int32Array;
+  /** 1: its times cost something by themselves (due dates, soft closings) */
+  readonly isPriced: Uint8Array;
+}
+
+function demandOf(model: Model, shares: readonly (Share | null)[]): Demand {
+  const isSequenced = sequencedTools(model);
+  const uses = model.binding.map((list) => list.filter((u) => !isSequenced[u.resource]));
+  const flat = <T>(lists: readonly (readonly T[])[], value: (item: T) => number): Int32Array =>
+    Int32Array.from(lists.flatMap((list) => list.map(value)));
+  const at = (lists: readonly (readonly unknown[])[]): Int32Array => {
+    const result = new Int32Array(lists.length + 1);
+    lists.forEach((list, i) => (result[i + 1] = result[i]! + list.length));
+    return result;
+  };
+  const isSoft = (lag: { prefer: number }): boolean => lag.prefer !== Infinity;
+  return {
+    useAt: at(uses),
+    useResource: flat(uses, (u) => u.resource),
+    useAmount: flat(uses, (u) => u.amount),
+    useLimit: flat(uses, (u) => model.capacity[u.resource]! - u.amount),
+    holdAt: at(model.holdsOf),
+    holdResource: flat(model.holdsOf, (h) => h.resource),
+    holdAmount: flat(model.holdsOf, (h) => h.amount),
+    holdFrom: flat(model.holdsOf, (h) => h.from),
+    holdTo: flat(model.holdsOf, (h) => h.to),
+    isPriced: Uint8Array.from(model.ids, (_, i) =>
+      shares[i] !== null ||
+      model.duesOf[i]!.length > 0 ||
+      model.lagsIn[i]!.some(isSoft) ||
+      model.lagsOut[i]!.some(isSoft)
+        ? 1
+        : 0,
+    ),
+  };
+}
+
+/** Tools on which the sequence alone says what is free: one place, no holds, no history. */
+function sequencedTools(model: Model): readonly boolean[] {
+  const isHeld = new Set(model.holds.map((h) => h.resource));
+  const hasHistory = new Set<number>();
+  model.uses.forEach((list, i) => {
+    if (model.isFixed[i]) for (const u of list) hasHistory.add(u.resource);
+  });
+  return model.tools.map(
+    (tool, r) => tool !== null && model.capacity[r] === 1 && !isHeld.has(r) && !hasHistory.has(r),
+  );
 }
 
 /** The sum of all amounts on each resource. */

@@ -25,11 +25,20 @@ const LOOK_SIGMA = 0.15;
 const GRID = 401;
 const RANGE = 2;
 
+/** What is thought of the logarithm of the factor before any look. */
+export interface DryingPrior {
+  readonly mean: number;
+  readonly sigma: number;
+}
+
 /** Posterior of the factor after looks; order does not matter. */
-export function dryingFactor(looks: readonly DryingLook[]): DryingFactor {
+export function dryingFactor(
+  looks: readonly DryingLook[],
+  prior: DryingPrior = { mean: 0, sigma: PRIOR_SIGMA },
+): DryingFactor {
   const logs = Float64Array.from({ length: GRID }, (_, k) => -RANGE + (2 * RANGE * k) / (GRID - 1));
   const density = logs.map((x) => {
-    let logp = (-0.5 * x * x) / PRIOR_SIGMA ** 2;
+    let logp = -0.5 * ((x - prior.mean) / prior.sigma) ** 2;
     for (const look of looks) {
       // Dry at share s means: its own drying was at most s.
       const z = (Math.log(Math.max(1e-6, look.share)) - x) / LOOK_SIGMA;

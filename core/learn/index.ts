@@ -1,2 +1,3 @@
-export { dryingFactor, type DryingFactor, type DryingLook } from './drying';
-export { handsFactor, type HandsFactor } from './hands';
+export { dryingFactor, type DryingFactor, type DryingLook, type DryingPrior } from './drying';
+export { factorForRun, layerFactors, type HandsLook, type LayerFactor } from './layers';
+export { productFactors, type ProductFactor, type ProductLook } from './products';

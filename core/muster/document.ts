@@ -119,6 +119,14 @@ export const substituteSchema = z.strictObject({
   dryMinutes: minutes,
 });
 
+/** Where a figure comes from when it is not the nominal one, and what the nominal one was. */
+export const estimateSchema = z.strictObject({
+  source: z.enum(['yours', 'learned']),
+  nominalMinutes: minutes,
+  /** so many looks or measured pieces it was learned from */
+  learnedFrom: z.int().min(1).max(100_000).optional(),
+});
+
 export const layerSchema = z.strictObject({
   id,
   name,
@@ -132,8 +140,10 @@ export const layerSchema = z.strictObject({
   coats: z.int().min(1).max(20),
   /** hands-on minutes a piece and a coat */
   minutes: z.number().gt(0, 'needs more than 0 minutes').max(1440),
+  minutesFrom: estimateSchema.optional(),
   /** drying until the next layer may go on, at 21 °C and 50 % */
   dryMinutes: minutes,
+  dryFrom: estimateSchema.optional(),
   window: windowSchema.nullable(),
   /** layers of this recipe that must be on and dry before, besides those beneath it */
   waitsFor: z.array(id),
@@ -297,6 +307,7 @@ export type Bench = z.infer<typeof benchSchema>;
 export type Session = z.infer<typeof sessionSchema>;
 export type Recipe = z.infer<typeof recipeSchema>;
 export type Layer = z.infer<typeof layerSchema>;
+export type Estimate = z.infer<typeof estimateSchema>;
 export type LayerWindow = z.infer<typeof windowSchema>;
 export type Substitute = z.infer<typeof substituteSchema>;
 export type Piece = z.infer<typeof pieceSchema>;

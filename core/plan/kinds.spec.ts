@@ -14,6 +14,7 @@ import {
   type Compiled,
   type Plan,
 } from './index';
+import { fenMuster } from '../../demo/fen';
 import { layer, smallMuster } from './testing';
 
 interface Planned {
@@ -203,5 +204,44 @@ describe('a unit that is late', () => {
     });
     expect(Math.min(...late)).toBeLessThan(plan.lateMinutes);
     expect(waysOut(muster, [], 0)).toEqual([]);
+  });
+
+  it('may leave off an effect, of the late unit alone and never the ground or the seal', () => {
+    const fen = fenMuster('2027-03-01');
+    for (const unit of fen.units) {
+      const ways = waysOut(fen, [unit.id], 0).filter((w) => w.id.startsWith('without-'));
+      for (const way of ways) {
+        const m = way.apply(fen);
+        expect(hasErrors(checkMuster(m))).toBe(false);
+        const before = compile(fen).problem.operations.map((o) => o.id);
+        const after = new Set(compile(m).problem.operations.map((o) => o.id));
+        const gone = before.filter((id) => !after.has(id));
+        expect(gone.length).toBeGreaterThan(0);
+        const pieces = new Set(unit.pieces.map((p) => p.id));
+        expect(gone.every((id) => pieces.has(id.split('.')[0]!))).toBe(true);
+        const steps = compile(fen).steps;
+        for (const id of gone)
+          expect(['primer', 'varnish', 'acrylic']).not.toContain(steps.get(id)!.layer.family);
+        expect(m.units.filter((u) => u.id !== unit.id)).toEqual(fen.units.filter((u) => u.id !== unit.id));
+      }
+    }
+    expect(fen.units.some((u) => waysOut(fen, [u.id], 0).some((w) => w.id.startsWith('without-')))).toBe(
+      true,
+    );
+  });
+
+  it('may put half of it off by a week, losing no piece', () => {
+    const fen = fenMuster('2027-03-01');
+    const unit = fen.units.find((u) => waysOut(fen, [u.id], 0).some((w) => w.id === 'second-wave'))!;
+    const m = waysOut(fen, [unit.id], 0)
+      .find((w) => w.id === 'second-wave')!
+      .apply(fen);
+    expect(hasErrors(checkMuster(m))).toBe(false);
+    const halves = m.units.filter((u) => u.id.startsWith(unit.id));
+    expect(halves).toHaveLength(2);
+    expect(halves.flatMap((u) => u.pieces.map((p) => p.id)).sort()).toEqual(
+      unit.pieces.map((p) => p.id).sort(),
+    );
+    expect(halves[1]!.table > halves[0]!.table).toBe(true);
   });
 });

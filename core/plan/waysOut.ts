@@ -1,6 +1,6 @@
 /** Ways out when a table date is in danger: single changes of the muster, each to be planned and weighed. */
-import { addDays, originOf, sessionsOf, type Muster } from '#core/muster';
-import { withSchool } from '#core/recipe';
+import { addDays, originOf, sessionsOf, type Layer, type Muster, type Recipe, type Unit } from '#core/muster';
+import { checkCraft, withSchool } from '#core/recipe';
 import { horizonDays } from './horizon';
 import { moment } from './words';
 
@@ -65,6 +65,22 @@ export function waysOut(muster: Muster, late: readonly string[], from: number): 
       label: `Finish ${worst.name} to level ${level} only`,
       apply: (m) => ({ ...m, units: m.units.map((u) => (u.id === worst.id ? { ...u, level } : u)) }),
     });
+  for (const { recipe, layer } of optionalLayers(muster, worst).slice(0, 2))
+    ways.push({
+      id: `without-${recipe.id}-${layer.id}`,
+      label: `Leave “${layer.name}” off ${worst.name}`,
+      apply: (m) => withoutLayer(m, worst.id, recipe.id, layer.id),
+    });
+  const second = secondWave(worst);
+  if (second.length > 0)
+    ways.push({
+      id: 'second-wave',
+      label: `${second.length} of ${worst.pieces.length} pieces of ${worst.name} in a second wave, a week later`,
+      apply: (m) => ({
+        ...m,
+        units: m.units.flatMap((u) => (u.id === worst.id ? inTwoWaves(u, second) : [u])),
+      }),
+    });
   if (muster.recipes.some((r) => r.layers.some((l) => l.substitute && !l.usesSubstitute)))
     ways.push({
       id: 'acrylic',
@@ -102,4 +118,86 @@ function firstFreeDay(muster: Muster, from: number): number | null {
   const busy = new Set(sessionsOf(muster, days).map((s) => Math.floor(s.start / 1440)));
   for (let d = Math.floor(from / 1440) + 1; d < days; d++) if (!busy.has(d)) return d;
   return null;
+}
+
+/** Effects on top of the colours: what a hurried painter leaves off first. Ground, colour and seal stay. */
+function isEffect(layer: Layer): boolean {
+  return (
+    layer.family === 'acrylic-wash' ||
+    layer.family === 'enamel' ||
+    layer.family === 'oil' ||
+    layer.family === 'powder' ||
+    layer.family === 'pen' ||
+    layer.family === 'ink' ||
+    layer.method === 'sponge'
+  );
+}
+
+/**
+ * Effects of the unit's recipes that can be left off without breaking a craft rule that holds with them, what saves most first.
+ */
+function optionalLayers(muster: Muster, unit: Unit): { recipe: Recipe; layer: Layer }[] {
+  const found: { recipe: Recipe; layer: Layer; saves: number }[] = [];
+  for (const recipe of muster.recipes) {
+    const pieces = unit.pieces.filter((p) => p.recipe === recipe.id);
+    if (pieces.length === 0) continue;
+    const uses = [...new Set(pieces.flatMap((p) => p.use ?? []))];
+    const faults = new Set(checkCraft(recipe, uses).map((f) => f.text));
+    for (const layer of recipe.layers) {
+      if (!isEffect(layer) || recipe.layers.some((l) => isTiedTo(l, layer.id))) continue;
+      if (unit.pieces.some((p) => p.joins?.layer === layer.id || p.startsAt === layer.id)) continue;
+      const shorter = { ...recipe, layers: recipe.layers.filter((l) => l !== layer) };
+      if (checkCraft(shorter, uses).some((f) => !faults.has(f.text))) continue;
+      found.push({ recipe, layer, saves: layer.minutes * layer.coats * pieces.length + layer.dryMinutes });
+    }
+  }
+  return found.sort((a, b) => b.saves - a.saves);
+}
+
+function isTiedTo(layer: Layer, id: string): boolean {
+  return layer.waitsFor.includes(id) || layer.window?.through === id || layer.judgeFrom === id;
+}
+
+/** The unit's pieces follow a copy of the recipe that has no such layer; other units keep theirs. */
+function withoutLayer(muster: Muster, unit: string, recipe: string, layer: string): Muster {
+  const whole = muster.recipes.find((r) => r.id === recipe);
+  if (!whole) return muster;
+  const id = `${recipe}~${unit}~${layer}`.slice(-80);
+  const name = whole.layers.find((l) => l.id === layer)?.name ?? layer;
+  const shorter: Recipe = {
+    ...whole,
+    id,
+    name: `${whole.name}, without ${name}`.slice(0, 120),
+    layers: whole.layers.filter((l) => l.id !== layer),
+  };
+  return {
+    ...muster,
+    recipes: [...muster.recipes.filter((r) => r.id !== id), shorter],
+    units: muster.units.map((u) =>
+      u.id === unit
+        ? { ...u, pieces: u.pieces.map((p) => (p.recipe === recipe ? { ...p, recipe: id } : p)) }
+        : u,
+    ),
+  };
+}
+
+/** The later half of what stands by itself: no part of another piece, nothing that joins to it, no pilot. */
+function secondWave(unit: Unit): string[] {
+  const joined = new Set(unit.pieces.flatMap((p) => (p.joins ? [p.id, p.joins.piece] : [])));
+  const free = unit.pieces.filter((p) => p.recipe !== null && !p.isPilot && !joined.has(p.id));
+  if (unit.pieces.length < 2) return [];
+  return free.slice(Math.ceil(free.length / 2)).map((p) => p.id);
+}
+
+const WEEK_DAYS = 7;
+
+function inTwoWaves(unit: Unit, later: readonly string[]): Unit[] {
+  const second: Unit = {
+    ...unit,
+    id: `${unit.id}~2`.slice(-80),
+    name: `${unit.name}, second wave`.slice(0, 120),
+    table: `${addDays(unit.table.slice(0, 10), WEEK_DAYS)}${unit.table.slice(10)}`,
+    pieces: unit.pieces.filter((p) => later.includes(p.id)),
+  };
+  return [{ ...unit, pieces: unit.pieces.filter((p) => !later.includes(p.id)) }, second];
 }

@@ -95,14 +95,15 @@ export function withHistory(
   lags = lags.map((l) => (skipped.has(l.from) ? { from: l.from, to: l.to, min: 0 } : l));
   // What was done out of order was done: nothing undone can still have to come before it.
   lags = lags.filter((l) => !fixed.has(l.to) || fixed.has(l.from));
-  const history = possible(problem, [...fixed.values()]);
+  const operations = [...problem.operations, ...extra];
+  const history = possible(problem, operations, [...fixed.values()]);
   return {
     ...problem,
     calendars: (problem.calendars ?? []).map((c) => ({
       ...c,
       open: c.open.flatMap(([a, b]) => (b <= now ? [] : [[Math.max(a, now), b] as [number, number]])),
     })),
-    operations: [...problem.operations, ...extra].map((o) =>
+    operations: operations.map((o) =>
       fixed.has(o.id) || o.minutes === 0
         ? o
         : { ...o, earliest: Math.max(o.earliest ?? 0, now, notBefore.get(o.id) ?? 0) },
@@ -115,12 +116,16 @@ export function withHistory(
 type Fixed = NonNullable<Problem['fixed']>[number];
 
 /**
- * What people tick off in one go did not happen at one moment: beginnings are moved up so that history never asks for more hands or
+ * What people tick off in one go did not happen at one moment, reworks included: beginnings are moved up so that history never asks for more hands or
  * tools than there are. Ends stay as they were logged.
  */
-function possible(problem: Problem, fixed: readonly Fixed[]): Fixed[] {
+function possible(
+  problem: Problem,
+  operations: readonly ProblemOperation[],
+  fixed: readonly Fixed[],
+): Fixed[] {
   const capacity = new Map((problem.resources ?? []).map((r) => [r.id, r.capacity]));
-  const usesOf = new Map(problem.operations.map((o) => [o.id, o.minutes === 0 ? [] : (o.uses ?? [])]));
+  const usesOf = new Map(operations.map((o) => [o.id, o.minutes === 0 ? [] : (o.uses ?? [])]));
   const free = new Map<string, number[]>();
   return [...fixed]
     .sort((a, b) => a.end - b.end || a.start - b.start)

@@ -6,8 +6,13 @@ import { compile, present, type Plan } from '#core/plan';
 import { fenMuster } from '../../demo/fen';
 import { smallMuster } from '../plan/testing';
 import {
+  aheadOfClock,
   curesFor,
   entrySchema,
+  layOut,
+  leftBehind,
+  logFileSchema,
+  LOG_FORMAT,
   mergeLogs,
   reworkId,
   standing,
@@ -197,5 +202,97 @@ describe('tonight', () => {
     expect(curesFor(order.find((s) => s.layer.id === 'chip')!.layer).map((c) => c.trouble)).toContain(
       'Will not lift',
     );
+  });
+});
+
+describe('a clock that was wrong', () => {
+  const first = order[0]!;
+  const second = order[1]!;
+  const log: LogEntry[] = [
+    done(first.id, 1200),
+    { ...done(second.id, 1230), note: 'with a loupe' },
+    { id: 'put-right', at: at(1000), kind: 'clock', entries: [], byMinutes: -180 } as LogEntry,
+  ];
+  const entries = [log[0]!.id, log[1]!.id];
+  const right: LogEntry[] = [log[0]!, log[1]!, { ...log[2]!, entries } as LogEntry];
+
+  it('is seen when entries lie in the future, not when a device is a minute ahead', () => {
+    expect(aheadOfClock(log.slice(0, 2), at(1060))).toEqual({ minutes: 170, entries });
+    expect(aheadOfClock(log.slice(0, 2), at(1229))).toBeNull();
+    expect(aheadOfClock([], at(0))).toBeNull();
+  });
+
+  it('is put right by an entry of its own: times move, the log keeps what it said', () => {
+    const holds = standing(right);
+    expect(holds.filter((e) => e.kind === 'done').map((e) => e.at)).toEqual([at(1020), at(1050)]);
+    expect(right[0]!.at).toBe(at(1200));
+    expect(aheadOfClock(right, at(1060))).toBeNull();
+    const file = { format: LOG_FORMAT, entries: right };
+    expect(logFileSchema.parse(JSON.parse(JSON.stringify(file)))).toEqual(file);
+  });
+
+  it('and is as it was when that is taken back', () => {
+    const back: LogEntry = { id: 'x', at: at(1100), kind: 'taken-back', entry: 'put-right' };
+    expect(standing([...right, back]).map((e) => e.at)).toEqual([at(1200), at(1230)]);
+  });
+
+  it('shifts over midnight and the end of a year', () => {
+    const e: LogEntry = { id: 'n', at: '2027-12-31T23:50', kind: 'noted' };
+    const c: LogEntry = { id: 'c', at: '2027-12-31T23:55', kind: 'clock', entries: ['n'], byMinutes: 25 };
+    expect(standing([e, c]).find((x) => x.id === 'n')!.at).toBe('2028-01-01T00:15');
+  });
+});
+
+describe('daylight saving', () => {
+  it('dries nothing in the hour that the wall skips, nor again in the hour it has twice', () => {
+    const first = order[0]!;
+    const log = [done(first.id, first.end)];
+    const wet = first.end + 5;
+    const plain = tonight(plan, log, wet).shelf[0]!;
+    const skipped = tonight(plan, log, wet + 60, () => 60).shelf[0]!;
+    const twice = tonight(plan, log, wet - 60, () => -60).shelf[0]!;
+    expect(skipped.words).toBe(plain.words);
+    expect(skipped.level).toBeCloseTo(plain.level, 9);
+    expect(twice.words).toBe(plain.words);
+    expect(tonight(plan, log, wet + 60).shelf[0]?.words).not.toBe(plain.words);
+  });
+});
+
+describe('before and after a session', () => {
+  const fen = fenMuster('2027-03-01');
+  const fenCompiled = compile(fen);
+  const fenPlan = present(fen, fenCompiled, solveProblem(fenCompiled.problem, { iterations: 5 }));
+  const busiest = [...fenPlan.sessions].sort((a, b) => b.steps.length - a.steps.length)[0]!;
+
+  it('lays out every paint of the session once, then cups, tools, protection and water', () => {
+    const lines = layOut(fenPlan, busiest, new Set());
+    const mixtures = new Set(busiest.steps.map((s) => s.layer.mixture).filter((m) => m !== ''));
+    const paints = lines.filter((l) => l.group === 'Paints to shake');
+    expect(paints).toHaveLength(mixtures.size);
+    for (const m of mixtures) expect(paints.filter((l) => l.text.startsWith(`${m}, from`))).toHaveLength(1);
+    expect(new Set(lines.map((l) => `${l.group} ${l.text}`)).size).toBe(lines.length);
+    const groups = [...new Set(lines.map((l) => l.group))];
+    expect(groups).toEqual(
+      ['Paints to shake', 'Cups', 'Tools', 'Protection', 'Water and cloths'].filter((g) =>
+        groups.includes(g as (typeof groups)[number]),
+      ),
+    );
+    if (busiest.steps.some((s) => s.layer.method === 'airbrush'))
+      expect(lines.some((l) => l.text.startsWith('Respirator'))).toBe(true);
+  });
+
+  it('lays out nothing for what is done already', () => {
+    expect(layOut(fenPlan, busiest, new Set(busiest.steps.map((s) => s.id)))).toEqual([]);
+  });
+
+  it('says what nobody may touch, and which window would shut while everyone is away', () => {
+    const gated = [...plan.steps.values()].find((s) => s.gate?.closes != null)!;
+    const behind = leftBehind(plan, new Set([gated.id]), gated.end, gated.gate!.closes! + 600);
+    expect(behind.untouchable.join()).toContain(gated.piece.name);
+    expect(behind.meanwhile.filter((m) => m.isLost)).toHaveLength(1);
+    expect(behind.meanwhile.find((m) => m.isLost)!.text).toContain(gated.layer.name);
+    const finished = leftBehind(plan, new Set([gated.id, ...gated.gate!.steps]), gated.end, Infinity);
+    expect(finished.meanwhile).toEqual([]);
+    expect(leftBehind(plan, new Set(), 0, Infinity)).toEqual({ untouchable: [], meanwhile: [] });
   });
 });

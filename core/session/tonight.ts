@@ -34,8 +34,19 @@ export interface Tonight {
 const SOON = 10;
 const NEXT_RUNS = 2;
 
-/** @param now minutes since the plan's origin */
-export function tonight(plan: Plan, log: readonly LogEntry[], now: number): Tonight {
+/** Minutes by which the wall clock was put forward (negative: back) between two minutes since the plan's origin. */
+export type PutForward = (from: number, to: number) => number;
+
+/**
+ * @param now minutes since the plan's origin, by the wall
+ * @param putForward paint knows no daylight saving: an hour that the wall skips has not dried anything
+ */
+export function tonight(
+  plan: Plan,
+  log: readonly LogEntry[],
+  now: number,
+  putForward: PutForward = () => 0,
+): Tonight {
   const entries = standing(log);
   const ended = new Map<string, number>();
   for (const e of entries)
@@ -64,7 +75,7 @@ export function tonight(plan: Plan, log: readonly LogEntry[], now: number): Toni
   return {
     run: first,
     next: runs.slice(1, 1 + NEXT_RUNS),
-    shelf: shelfOf(plan, ended, now),
+    shelf: shelfOf(plan, ended, now, putForward),
     begins: first[0]?.start ?? null,
     done: ended.size,
     all: plan.steps.size,
@@ -94,7 +105,12 @@ function isReady(plan: Plan, step: PlanStep, ended: ReadonlyMap<string, number>,
   );
 }
 
-function shelfOf(plan: Plan, ended: ReadonlyMap<string, number>, now: number): ShelfItem[] {
+function shelfOf(
+  plan: Plan,
+  ended: ReadonlyMap<string, number>,
+  now: number,
+  putForward: PutForward,
+): ShelfItem[] {
   const items: ShelfItem[] = [];
   const last = new Map<string, PlanStep>();
   for (const step of plan.steps.values())
@@ -103,7 +119,7 @@ function shelfOf(plan: Plan, ended: ReadonlyMap<string, number>, now: number): S
       if (!known || step.end >= known.end) last.set(step.piece.id, step);
     }
   for (const step of last.values()) {
-    const item = itemOf(step, now);
+    const item = itemOf(step, now - putForward(step.end, now));
     if (item) items.push(item);
   }
   return items.sort((a, b) => a.moment - b.moment || a.step.id.localeCompare(b.step.id));

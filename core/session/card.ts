@@ -1,0 +1,106 @@
+/** Each piece's own history: what went on it, in order, exactly as mixed; and a recipe made of it, to match reinforcements. */
+import { methodOf } from '#core/materials';
+import type { Layer, Recipe } from '#core/muster';
+import type { StepRef } from '#core/plan';
+import { standing, type EntryOf, type LogEntry } from './log';
+
+export interface PieceCard {
+  readonly piece: string;
+  readonly name: string;
+  readonly recipe: Recipe;
+  readonly lines: readonly string[];
+  readonly pictures: readonly { readonly id: string; readonly at: string; readonly data: string }[];
+  /** layers put on, in the order in which that was done, with what is known of each */
+  readonly done: readonly { readonly layer: Layer; readonly entry: EntryOf<'done'> }[];
+  readonly corrections: ReadonlyMap<string, readonly string[]>;
+}
+
+/** One card for every piece that has a history, by name. */
+export function pieceCards(log: readonly LogEntry[], steps: ReadonlyMap<string, StepRef>): PieceCard[] {
+  interface Draft {
+    step: StepRef;
+    lines: string[];
+    pictures: { id: string; at: string; data: string }[];
+    done: { layer: Layer; entry: EntryOf<'done'> }[];
+    corrections: Map<string, string[]>;
+  }
+  const cards = new Map<string, Draft>();
+  for (const e of standing(log)) {
+    const step = 'step' in e && e.step !== undefined ? steps.get(e.step) : undefined;
+    if (!step) continue;
+    const card: Draft = cards.get(step.piece.id) ?? {
+      step,
+      lines: [],
+      pictures: [],
+      done: [],
+      corrections: new Map(),
+    };
+    cards.set(step.piece.id, card);
+    const { layer } = step;
+    const say = (text: string): number =>
+      card.lines.push(`${e.at.slice(0, 10)} ${layer.name}: ${text}${e.note ? `. ${e.note}` : ''}`);
+    if (e.kind === 'done') {
+      card.done.push({ layer, entry: e });
+      say(
+        [
+          `${methodOf(layer.method).name}`,
+          layer.coats > 1 ? `${layer.coats} coats` : '',
+          layer.film ? `${layer.film} film` : '',
+          e.mixture ?? layer.mixture,
+          `${e.minutes} min`,
+          e.air ? `${Math.round(e.air.celsius)} °C, ${Math.round(e.air.humidityPercent)} %` : '',
+          (e.people ?? []).join(' and '),
+        ]
+          .filter((part) => part !== '')
+          .join(', '),
+      );
+    } else if (e.kind === 'rework') {
+      const text = `${e.trouble} → ${e.cure}`;
+      card.corrections.set(layer.id, [...(card.corrections.get(layer.id) ?? []), text]);
+      say(`corrected: ${text}`);
+    } else if (e.kind === 'skipped') say('left off');
+    else if (e.kind === 'verdict') say(`pilot ${e.verdict}`);
+    else if (e.kind === 'noted' && e.note) card.lines.push(`${e.at.slice(0, 10)} ${layer.name}: ${e.note}`);
+    else if (e.kind === 'picture') card.pictures.push({ id: e.id, at: e.at, data: e.data });
+  }
+  return [...cards.values()]
+    .map(({ step, ...card }) => ({
+      piece: step.piece.id,
+      name: `${step.piece.name} (${step.unit.name})`,
+      recipe: step.recipe,
+      ...card,
+    }))
+    .sort((a, b) => a.name.localeCompare(b.name));
+}
+
+/**
+ * A recipe of what was really put on: only the layers done, in that order, with measured minutes, the mixture in the note and what each
+ * was corrected to.
+ */
+export function recipeOf(card: PieceCard, id: string): Recipe {
+  const layers: Layer[] = [];
+  for (const { layer, entry } of card.done) {
+    if (layers.some((l) => l.id === layer.id)) continue;
+    const original = card.recipe.layers.find((l) => l.id === layer.id);
+    if (!original) continue;
+    const notes = [
+      original.note,
+      entry.mixture ? `Mixed: ${entry.mixture}.` : '',
+      ...(card.corrections.get(layer.id) ?? []).map((c) => `Corrected: ${c}.`),
+    ].filter((n) => n !== '');
+    layers.push({ ...original, note: notes.join(' ').slice(0, 2000) });
+  }
+  const kept = new Set(layers.map((l) => l.id));
+  return {
+    ...card.recipe,
+    id,
+    name: `As on ${card.name}`.slice(0, 120),
+    layers: layers.map((l) => {
+      const tied: Layer = { ...l, waitsFor: l.waitsFor.filter((w) => kept.has(w)) };
+      if (tied.judgeFrom !== undefined && !kept.has(tied.judgeFrom)) delete tied.judgeFrom;
+      if (tied.window?.through != null && !kept.has(tied.window.through))
+        tied.window = { ...tied.window, through: null };
+      return tied;
+    }),
+  };
+}

@@ -1,0 +1,117 @@
+/** Before a session: what to lay out, in order. After it: what must be left alone until when, and what opens meanwhile. */
+import { cautionsFor, familyOf, methodOf } from '#core/materials';
+import { clockTime, listed, moment, type Plan, type PlanSession, type PlanStep } from '#core/plan';
+
+export interface LaidOut {
+  readonly group: 'Paints to shake' | 'Cups' | 'Tools' | 'Protection' | 'Water and cloths';
+  readonly text: string;
+}
+
+/** Everything the session's open steps ask for, group by group, in the order of first use. */
+export function layOut(plan: Plan, session: PlanSession, done: ReadonlySet<string>): LaidOut[] {
+  const steps = session.steps.filter((s) => !done.has(s.id));
+  const lines: LaidOut[] = [];
+  const put = (group: LaidOut['group'], text: string): void => {
+    if (!lines.some((l) => l.group === group && l.text === text)) lines.push({ group, text });
+  };
+  const paints = new Map<string, PlanStep>();
+  for (const s of steps)
+    if (s.layer.mixture !== '' && !paints.has(s.layer.mixture)) paints.set(s.layer.mixture, s);
+  for (const [mixture, s] of paints)
+    put(
+      'Paints to shake',
+      `${mixture}, from ${clockTime(plan.origin, s.start)} (${methodOf(s.layer.method).name})`,
+    );
+  const sprayed = [...paints.values()].filter((s) => s.layer.method === 'airbrush').length;
+  const mixed = [...paints.values()].filter((s) => s.layer.method !== 'can').length;
+  if (mixed > 0)
+    put(
+      'Cups',
+      `${mixed} mixing ${mixed === 1 ? 'cup' : 'cups'}, labelled${sprayed > 0 ? `, and the cleaning pot for ${sprayed} loads` : ''}`,
+    );
+  for (const s of steps) {
+    const { layer } = s;
+    if (layer.method === 'airbrush')
+      put('Tools', layer.nozzleMm ? `Airbrush, ${layer.nozzleMm} mm nozzle` : 'Airbrush');
+    if (layer.method === 'brush') put('Tools', 'Brushes, and the palette');
+    if (layer.method === 'sponge') put('Tools', 'Sponge and tweezers');
+    if (layer.family === 'pen') put('Tools', 'Pens and graphite');
+    if (layer.method === 'pour') put('Tools', 'Pouring cup, level');
+    if (layer.task === 'mask') put('Tools', 'Tape and putty, a fresh blade');
+    if (layer.task === 'unmask') put('Tools', 'Fine tweezers');
+    if (layer.task === 'decal' || layer.task === 'softener') put('Tools', 'Decal tweezers and a soft brush');
+    if (layer.task === 'polish') put('Tools', 'Polishing cloth');
+    if (layer.method === 'airbrush' || layer.method === 'can')
+      put('Protection', 'Respirator that fits the product, extraction on');
+    if (familyOf(layer.family).drying === 'solvent' || familyOf(layer.family).drying === 'oxidation')
+      put('Protection', 'Gloves, open window, closed metal bin for rags');
+    if (layer.family === 'powder') put('Protection', 'Dust mask and eye protection');
+    if (
+      layer.family === 'work' &&
+      cautionsFor(layer.family, layer.method).length > 0 &&
+      layer.task === 'mask'
+    )
+      put('Protection', 'Eye protection for trimming');
+    if (
+      layer.task === 'decal' ||
+      layer.task === 'lift' ||
+      layer.task === 'rinse' ||
+      layer.family === 'washable'
+    )
+      put('Water and cloths', 'Warm (not hot) water and a soft brush');
+    if (familyOf(layer.family).drying === 'water' && layer.method !== 'can')
+      put('Water and cloths', 'Clean water');
+    if (layer.task === 'wipe' || layer.family === 'enamel' || layer.family === 'oil')
+      put('Water and cloths', 'Thinner in a lidded jar, lint-free swabs');
+  }
+  const order: LaidOut['group'][] = ['Paints to shake', 'Cups', 'Tools', 'Protection', 'Water and cloths'];
+  return order.flatMap((g) => lines.filter((l) => l.group === g));
+}
+
+const ROUNDED_MINUTES = 10;
+
+export interface LeftBehind {
+  /** nobody may touch these, until … */
+  readonly untouchable: readonly string[];
+  /** windows that open, or shut, before the next session begins */
+  readonly meanwhile: readonly { readonly text: string; readonly isLost: boolean }[];
+}
+
+/**
+ * What a session leaves when everyone goes: by the steps that are done.
+ * @param until when the next session begins; Infinity when there is none
+ */
+export function leftBehind(plan: Plan, done: ReadonlySet<string>, now: number, until: number): LeftBehind {
+  const wet = new Map<number, string[]>();
+  const meanwhile: { minute: number; text: string; isLost: boolean }[] = [];
+  for (const s of plan.steps.values()) {
+    if (!done.has(s.id)) continue;
+    if (s.tide.wetUntil > now) {
+      // Rounded up, so that what dries together is said together.
+      const at = Math.ceil(s.tide.wetUntil / ROUNDED_MINUTES) * ROUNDED_MINUTES;
+      wet.set(at, [...(wet.get(at) ?? []), `${s.piece.name} (${s.layer.name})`]);
+    }
+    const waits = s.gate?.steps.some((id) => !done.has(id)) ?? false;
+    if (!s.gate || !waits) continue;
+    const { opens, closes } = s.gate;
+    const name = `“${s.layer.name}” on ${s.piece.name}`;
+    if (opens > now && opens < until)
+      meanwhile.push({
+        minute: opens,
+        text: `${name} opens ${moment(plan.origin, Math.ceil(opens))}`,
+        isLost: false,
+      });
+    if (closes !== null && closes > now && closes < until)
+      meanwhile.push({
+        minute: closes,
+        text: `${name} shuts ${moment(plan.origin, Math.floor(closes))}, before anyone is back: finish it now, or reseal it next time`,
+        isLost: true,
+      });
+  }
+  return {
+    untouchable: [...wet]
+      .sort(([a], [b]) => a - b)
+      .map(([at, names]) => `Until ${moment(plan.origin, at)}: ${listed(names, 4)}`),
+    meanwhile: meanwhile.sort((a, b) => a.minute - b.minute).map(({ text, isLost }) => ({ text, isLost })),
+  };
+}

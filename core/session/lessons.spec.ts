@@ -1,0 +1,185 @@
+/** From the log to better figures and to a card that can be followed again. */
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { solveProblem } from '#core/kernel';
+import {
+  asNominal,
+  dateTimeAfter,
+  estimateWords,
+  musterSchema,
+  nominalOf,
+  originOf,
+  withEstimate,
+  type Muster,
+} from '#core/muster';
+import { checkMuster, compile, hasErrors, present } from '#core/plan';
+import { layer, smallMuster } from '../plan/testing';
+import {
+  dryingLessons,
+  handsLessons,
+  pieceCards,
+  recipeOf,
+  withDryingLesson,
+  withHandsLesson,
+  withoutLessons,
+  type LogEntry,
+} from './index';
+
+const muster: Muster = smallMuster([
+  layer('base', { mixture: 'grey', minutes: 10, dryMinutes: 30 }),
+  layer('shade', { family: 'acrylic-wash', mixture: 'umber shade', minutes: 4, dryMinutes: 40 }),
+  layer('seal', { family: 'varnish', mixture: 'matt', minutes: 5, dryMinutes: 60 }),
+]);
+const origin = originOf(muster);
+const { steps, clocks, problem } = compile(muster);
+const plan = present(muster, compile(muster), solveProblem(problem, { iterations: 20 }));
+const at = (minute: number): string => dateTimeAfter(origin, minute);
+let count = 0;
+const entry = (minute: number, part: Record<string, unknown>): LogEntry =>
+  ({ id: `e${++count}`, at: at(minute), ...part }) as LogEntry;
+const done = (step: string, minute: number, part: Record<string, unknown> = {}): LogEntry =>
+  entry(minute, { kind: 'done', step, minutes: 10, ...part });
+
+describe('a figure', () => {
+  const plain = layer('x', { minutes: 5, dryMinutes: 30 });
+
+  it('says where it comes from, and can be nominal again', () => {
+    expect(estimateWords(plain.dryFrom)).toBe('nominal');
+    const mine = withEstimate(plain, 'dryMinutes', 45);
+    expect(estimateWords(mine.dryFrom)).toBe('yours');
+    const taught = withEstimate(mine, 'dryMinutes', 52, 12);
+    expect(estimateWords(taught.dryFrom)).toBe('learned from 12');
+    expect(nominalOf(taught, 'dryMinutes')).toBe(30);
+    expect(asNominal(taught, 'dryMinutes')).toEqual(plain);
+  });
+
+  it('never loses its nominal value, whatever is set in whatever order', () => {
+    const change = fc.record({
+      figure: fc.constantFrom('minutes' as const, 'dryMinutes' as const),
+      value: fc.integer({ min: 1, max: 900 }),
+      from: fc.option(fc.integer({ min: 1, max: 50 }), { nil: undefined }),
+    });
+    fc.assert(
+      fc.property(fc.array(change), (changes) => {
+        const changed = changes.reduce((l, c) => withEstimate(l, c.figure, c.value, c.from), plain);
+        expect(nominalOf(changed, 'minutes')).toBe(5);
+        expect(nominalOf(changed, 'dryMinutes')).toBe(30);
+        expect(asNominal(asNominal(changed, 'minutes'), 'dryMinutes')).toEqual(plain);
+        const m = smallMuster([changed]);
+        expect(musterSchema.safeParse(m).success).toBe(true);
+      }),
+    );
+  });
+});
+
+describe('lessons of drying', () => {
+  // The bench is at 21 °C and 50 %: a minute of the clock is a nominal minute.
+  const slow = ['p1', 'p2'].flatMap((p) => [
+    done(`${p}.base`, 1200),
+    entry(1236, { kind: 'not-dry', step: `${p}.base`, moreMinutes: 10 }),
+    entry(1254, { kind: 'dry', step: `${p}.base` }),
+  ]);
+
+  it('come from looks between “not yet” and “dry”, against the nominal figure', () => {
+    const [lesson] = dryingLessons(slow, steps, clocks, origin);
+    expect(lesson).toMatchObject({ product: 'grey', family: 'acrylic', looks: 4, relatives: 0 });
+    // Not dry at 1.2, dry at 1.8 of nominal.
+    expect(lesson!.median).toBeGreaterThan(1.2);
+    expect(lesson!.median).toBeLessThan(1.8);
+  });
+
+  it('are used on that product alone, and give the same when asked again', () => {
+    const [lesson] = dryingLessons(slow, steps, clocks, origin);
+    const taught = withDryingLesson(muster, lesson!);
+    const [base, shade, seal] = taught.recipes[0]!.layers;
+    expect(base!.dryMinutes).toBe(Math.round(30 * lesson!.median));
+    expect(estimateWords(base!.dryFrom)).toBe('learned from 4');
+    expect([shade, seal]).toEqual(muster.recipes[0]!.layers.slice(1));
+    const again = dryingLessons(slow, compile(taught).steps, clocks, origin);
+    expect(again[0]!.median).toBeCloseTo(lesson!.median, 9);
+    expect(withDryingLesson(taught, again[0]!)).toEqual(taught);
+    expect(withoutLessons(taught)).toEqual(muster);
+  });
+
+  it('do not come from looks at what was never put on, or was taken back', () => {
+    const look = entry(1300, { kind: 'dry', step: 'p1.base' });
+    expect(dryingLessons([look], steps, clocks, origin)).toEqual([]);
+    const first = done('p1.base', 1200);
+    const back = entry(1310, { kind: 'taken-back', entry: first.id });
+    expect(dryingLessons([first, look, back], steps, clocks, origin)).toEqual([]);
+  });
+});
+
+describe('lessons of the hands', () => {
+  it('come from measured minutes only', () => {
+    expect(handsLessons([done('p1.base', 1200, { minutes: 30 })], steps)).toEqual([]);
+    const measured = ['p1', 'p2'].map((p, k) =>
+      done(`${p}.base`, 1200 + 20 * k, { minutes: 20, isMeasured: true, nth: k + 1 }),
+    );
+    const [lesson] = handsLessons(measured, steps);
+    expect(lesson).toMatchObject({ recipe: 'r', layer: 'base', logged: 2 });
+    expect(lesson!.median).toBeGreaterThan(1.3);
+    const taught = withHandsLesson(muster, lesson!, 2);
+    expect(taught.recipes[0]!.layers[0]!.minutes).toBeGreaterThan(13);
+    expect(estimateWords(taught.recipes[0]!.layers[0]!.minutesFrom)).toBe('learned from 2');
+    expect(handsLessons(measured, compile(taught).steps)[0]!.median).toBeCloseTo(lesson!.median, 9);
+    expect(hasErrors(checkMuster(taught))).toBe(false);
+    expect(withoutLessons(taught)).toEqual(muster);
+  });
+});
+
+describe('the card of a piece', () => {
+  const log: LogEntry[] = [
+    done('p1.base', 1200, {
+      mixture: 'grey 2.10 ml (42 drops)',
+      air: { celsius: 20.6, humidityPercent: 51 },
+      people: ['Me'],
+    }),
+    entry(1205, {
+      kind: 'rework',
+      step: 'p1.base',
+      trouble: 'Pooled',
+      cure: 'Wick it at once',
+      minutes: 2,
+      dryMinutes: 10,
+    }),
+    entry(1206, { kind: 'picture', step: 'p1.base', data: 'data:image/jpeg;base64,AAAA' }),
+    entry(1207, { kind: 'noted', step: 'p1.base', note: 'a second thin pass at the lip' }),
+    entry(1250, { kind: 'skipped', step: 'p1.shade' }),
+    done('p1.seal', 1300),
+  ];
+
+  it('has mixes, air, people, corrections, notes and pictures in order', () => {
+    const [card] = pieceCards(log, steps);
+    expect(card!.lines).toEqual([
+      '2027-03-01 base: brush, grey 2.10 ml (42 drops), 10 min, 21 °C, 51 %, Me',
+      '2027-03-01 base: corrected: Pooled → Wick it at once',
+      '2027-03-01 base: a second thin pass at the lip',
+      '2027-03-01 shade: left off',
+      '2027-03-01 seal: brush, matt, 10 min',
+    ]);
+    expect(card!.pictures).toHaveLength(1);
+  });
+
+  it('becomes a recipe of what was really put on, sound and without what was left off', () => {
+    const [card] = pieceCards(log, steps);
+    const recipe = recipeOf(card!, 'new');
+    expect(recipe.layers.map((l) => l.id)).toEqual(['base', 'seal']);
+    expect(recipe.layers[0]!.note).toContain('grey 2.10 ml');
+    expect(recipe.layers[0]!.note).toContain('Corrected: Pooled');
+    const m = { ...muster, recipes: [...muster.recipes, recipe] };
+    expect(musterSchema.safeParse(m).success).toBe(true);
+    expect(hasErrors(checkMuster(m))).toBe(false);
+  });
+
+  it('has no line for what was taken back', () => {
+    const back = entry(1400, { kind: 'taken-back', entry: log[0]!.id });
+    const [card] = pieceCards([...log, back], steps);
+    expect(card!.lines.some((l) => l.includes('grey 2.10'))).toBe(false);
+    expect(recipeOf(card!, 'new').layers.map((l) => l.id)).toEqual(['seal']);
+  });
+
+  it('knows the pieces of the plan it was worked by', () => {
+    expect([...plan.steps.keys()].sort()).toEqual([...steps.keys()].sort());
+  });
+});

@@ -2,13 +2,13 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { airAt, localDateTime, minutesSince, originOf, spellsOf } from '#core/muster';
 import { horizonDays } from '#core/plan';
-import { logFileSchema, LOG_FORMAT, mergeLogs, type LogEntry } from '#core/session';
+import { entryId, logFileSchema, LOG_FORMAT, mergeLogs, type LogEntry } from '#core/session';
 import { BenchClock } from './benchClock';
 import { Database } from './database';
 import { NEW_ID } from './environment';
 import { MusterStore } from './musterStore';
 
-type New<T> = T extends LogEntry ? Omit<T, 'id' | 'at'> : never;
+type New<T> = T extends LogEntry ? Omit<T, 'id' | 'at' | 'act'> : never;
 
 @Injectable({ providedIn: 'root' })
 export class Logbook {
@@ -22,6 +22,8 @@ export class Logbook {
     const muster = this.store.muster();
     return muster ? { origin: originOf(muster), list: spellsOf(muster, horizonDays(muster)) } : null;
   });
+  /** milliseconds; of the last id, so that the next is later even within one */
+  private lastStamp = 0;
   private readonly list = signal<readonly LogEntry[]>([]);
   /** by time */
   readonly entries = computed(() => this.list());
@@ -48,12 +50,24 @@ export class Logbook {
 
   /** Several, each at its own moment: all of them are kept, or none. */
   async addEach(list: readonly { readonly entry: New<LogEntry>; readonly at: Date }[]): Promise<void> {
+    const act = this.newEntryId();
     await this.write(
       list.map(
         ({ entry, at }) =>
-          ({ ...this.circumstances(at), ...entry, id: this.newId(), at: localDateTime(at) }) as LogEntry,
+          ({
+            ...this.circumstances(at),
+            ...entry,
+            id: this.newEntryId(),
+            at: localDateTime(at),
+            ...(list.length > 1 ? { act } : {}),
+          }) as LogEntry,
       ),
     );
+  }
+
+  private newEntryId(): string {
+    this.lastStamp = Math.max(this.lastStamp + 1, this.clock.read().getTime());
+    return entryId(this.lastStamp, this.newId());
   }
 
   /** Who, and in what air: by the readings of the bench where there are any, else by its climate. */
@@ -78,9 +92,9 @@ export class Logbook {
     };
   }
 
-  /** Takes the newest standing entry back; both stay in the log. */
-  async takeBack(entry: LogEntry): Promise<void> {
-    await this.add({ kind: 'taken-back', entry: entry.id });
+  /** Takes entries back, all of them or none; they and the taking back stay in the log. */
+  async takeBack(entries: readonly LogEntry[]): Promise<void> {
+    await this.addAll(entries.map((e) => ({ kind: 'taken-back' as const, entry: e.id })));
   }
 
   file(): string {

@@ -23,20 +23,7 @@ import { Logbook } from '../data/logbook';
 import { MusterStore } from '../data/musterStore';
 import { Notices } from '../data/notices';
 import { download, fileName } from '../ui/download';
-
-const WORDS: Readonly<Record<LogEntry['kind'], string>> = {
-  done: 'done',
-  dry: 'was dry',
-  'not-dry': 'not dry yet',
-  skipped: 'skipped',
-  rework: 'rework',
-  verdict: 'pilot',
-  stopped: 'stopped for the evening',
-  noted: 'note',
-  picture: 'picture',
-  clock: 'clock put right',
-  'taken-back': 'taken back',
-};
+import { ENTRY_WORDS } from '../ui/entryWords';
 
 /** What was done to each piece, and what the estimates have learned from it. */
 @Component({
@@ -64,7 +51,7 @@ export class LogView {
         return {
           entry: e,
           at: e.at.replace('T', ' '),
-          what: WORDS[e.kind],
+          what: ENTRY_WORDS[e.kind],
           where: step
             ? `${step.unit.name}, ${step.piece.name}: ${step.layer.name}`
             : 'step' in e

@@ -16,6 +16,7 @@ import { clockTime, duration, moment, type PlanStep } from '#core/plan';
 import {
   aheadOfClock,
   curesFor,
+  lastAct,
   layOut,
   leftBehind,
   MOST_MINUTES,
@@ -32,6 +33,7 @@ import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
 import { Notices } from '../data/notices';
 import { WaysOutPanel } from '../plan/waysOutPanel';
+import { countedWords } from '../ui/entryWords';
 import { NumberField } from '../ui/numberField';
 import { smallPicture } from '../ui/smallPicture';
 
@@ -483,9 +485,10 @@ export class TonightView {
   }
 
   protected async takeBack(): Promise<void> {
-    const last = [...standing(this.logbook.entries())].reverse()[0];
-    if (!last) return;
+    const last = lastAct(this.logbook.entries());
+    if (last.length === 0) return;
     await this.logbook.takeBack(last);
+    this.notices.tell(`Taken back: ${countedWords(last)}.`);
     this.planner.replan();
   }
 

@@ -23,6 +23,7 @@ const COLUMNS = [
   'by_minutes',
   'picture',
   'note',
+  'act',
   'id',
 ] as const;
 
@@ -48,6 +49,7 @@ export function writeLogCsv(log: readonly LogEntry[]): string {
     e.kind === 'clock' ? String(e.byMinutes) : '',
     e.kind === 'picture' ? e.data : '',
     e.note ?? '',
+    e.act ?? '',
     e.id,
   ]);
   return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\r\n', escapeFormulae: true })}\r\n`;

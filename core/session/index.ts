@@ -14,7 +14,9 @@ export {
 export { layOut, leftBehind, type LaidOut, type LeftBehind } from './kit';
 export {
   aheadOfClock,
+  entryId,
   entrySchema,
+  lastAct,
   LOG_FORMAT,
   logFileSchema,
   mergeLogs,

@@ -9,6 +9,8 @@ const base = {
   /** local wall time */
   at: z.string().regex(/^\d{4}-\d\d-\d\dT\d\d:\d\d$/),
   note: z.string().max(1000).optional(),
+  /** the same for all that one press wrote: it is taken back as one */
+  act: id.optional(),
   /** who was at it, by name */
   people: z.array(z.string().max(120)).max(20).optional(),
   /** the air at the bench at that moment */
@@ -77,6 +79,23 @@ export const logFileSchema = z.strictObject({ format: z.literal(LOG_FORMAT), ent
 
 export type LogEntry = z.infer<typeof entrySchema>;
 export type EntryOf<K extends LogEntry['kind']> = Extract<LogEntry, { kind: K }>;
+
+/**
+ * An id that sorts by the moment of writing, so that entries of the same minute keep their order.
+ * @param stampMs milliseconds, never the same twice on one device
+ * @param unique what no other device writes
+ */
+export function entryId(stampMs: number, unique: string): string {
+  return `${Math.max(0, Math.round(stampMs)).toString(36).padStart(9, '0')}-${unique}`;
+}
+
+/** The standing entries that the last press wrote, one after another; empty when nothing stands. */
+export function lastAct(log: readonly LogEntry[]): LogEntry[] {
+  const holds = standing(log);
+  const newest = holds[holds.length - 1];
+  if (!newest) return [];
+  return newest.act === undefined ? [newest] : holds.filter((e) => e.act === newest.act);
+}
 
 /** Both logs as one: every entry once, by time, then by id. */
 export function mergeLogs(a: readonly LogEntry[], b: readonly LogEntry[]): LogEntry[] {

@@ -8,7 +8,9 @@ import { smallMuster } from '../plan/testing';
 import {
   aheadOfClock,
   curesFor,
+  entryId,
   entrySchema,
+  lastAct,
   layOut,
   leftBehind,
   logFileSchema,
@@ -64,6 +66,35 @@ describe('the log', () => {
     const log: LogEntry[] = [first, { id: 'back', at: at(101), kind: 'taken-back', entry: first.id }];
     expect(standing(log)).toEqual([]);
     expect(log).toHaveLength(2);
+  });
+
+  it('takes one press back as a whole, and only the last', () => {
+    const press = (act: string, minute: number): LogEntry[] =>
+      order.slice(0, 3).map((s, i) => ({ ...done(s.id, minute), id: `${act}-${i}`, act }));
+    const log = [...press('a', 100), ...press('b', 100), { ...done(order[4]!.id, 100), id: 'c' }];
+    expect(lastAct(log).map((e) => e.id)).toEqual(['c']);
+    const back = (e: LogEntry): LogEntry => ({
+      id: `x${e.id}`,
+      at: at(100),
+      kind: 'taken-back',
+      entry: e.id,
+    });
+    const once = [...log, ...lastAct(log).map(back)];
+    expect(lastAct(once).map((e) => e.id)).toEqual(['b-0', 'b-1', 'b-2']);
+    const twice = [...once, ...lastAct(once).map(back)];
+    expect(lastAct(twice).map((e) => e.id)).toEqual(['a-0', 'a-1', 'a-2']);
+    expect(lastAct([...twice, ...lastAct(twice).map(back)])).toEqual([]);
+  });
+
+  it('keeps the order of writing within a minute', () => {
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.integer({ min: 0, max: 4e12 }), fc.uuid())), (written) => {
+        const unique = [...new Map(written).entries()].sort(([a], [b]) => a - b);
+        const log = unique.map(([ms, random]): LogEntry => ({ ...done('s', 100), id: entryId(ms, random) }));
+        expect(mergeLogs([...log].reverse(), [])).toEqual(log);
+        for (const e of log) expect(entrySchema.safeParse(e).success).toBe(true);
+      }),
+    );
   });
 
   it('refuses entries that are none', () => {

@@ -106,23 +106,15 @@ test('layers are moved by keyboard and by hand, and findings stand at their laye
 test('a plan can be stopped, and the page never freezes while it is made', async ({ page }) => {
   await page.goto('/plan');
   await expect(page.getByRole('button', { name: 'Stop here' })).toBeVisible();
-  const longest = await page.evaluate(
+  // Were the plan made on the page's own thread, these turns would come only after it, with nothing left to stop.
+  await page.evaluate(
     () =>
-      new Promise<number>((resolve) => {
-        let last = performance.now();
-        let worst = 0;
-        const begun = last;
-        const tick = (): void => {
-          const now = performance.now();
-          worst = Math.max(worst, now - last);
-          last = now;
-          if (now - begun > 1500) resolve(worst);
-          else setTimeout(tick, 10);
-        };
-        tick();
+      new Promise<void>((resolve) => {
+        let turns = 0;
+        const turn = (): void => void (++turns === 50 ? resolve() : setTimeout(turn, 10));
+        turn();
       }),
   );
-  expect(longest).toBeLessThan(1500);
   await page.getByRole('button', { name: 'Stop here' }).click();
   await expect(page.getByText('planning stopped')).toBeVisible();
 });

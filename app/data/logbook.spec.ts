@@ -1,0 +1,196 @@
+/** The log in the browser: what is seen is kept, nothing is changed or lost, two devices come to the same. */
+import fc from 'fast-check';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { standing, type LogEntry } from '#core/session';
+import { emptyBrowser, openTab, type TestTab } from './testing/services';
+
+const EVENING = new Date('2026-11-30T19:30:00');
+const note = (text: string): { kind: 'noted'; note: string } => ({ kind: 'noted', note: text });
+const notesIn = (tab: TestTab): (string | undefined)[] => tab.logbook.entries().map((e) => e.note);
+
+beforeEach(emptyBrowser);
+
+describe('an entry', () => {
+  it('is on the disk when adding it has ended, in the order of writing', async () => {
+    const tab = await openTab(EVENING);
+    for (let k = 0; k < 12; k++) await tab.logbook.add(note(`n${k}`));
+    const next = await openTab(EVENING);
+    expect(notesIn(next)).toEqual(Array.from({ length: 12 }, (_, k) => `n${k}`));
+    expect(next.logbook.entries()).toEqual(tab.logbook.entries());
+  });
+
+  it('says when, who was at the bench, and in what air', async () => {
+    const tab = await openTab(EVENING);
+    await tab.logbook.add(note('alone'));
+    const [only] = tab.logbook.entries();
+    expect(only!.at).toBe('2026-11-30T19:30');
+    expect(only!.people).toEqual(['First pair of hands']);
+    const { climate } = tab.store.muster()!.bench;
+    expect(only!.air!.celsius).toBeCloseTo(climate.day.celsius, 0);
+    expect(only!.air!.humidityPercent).toBeGreaterThan(0);
+
+    tab.logbook.people.set(['Wren', 'Teal']);
+    await tab.logbook.add(note('in company'));
+    expect(tab.logbook.entries()[1]!.people).toEqual(['Wren', 'Teal']);
+  });
+
+  it('takes the air from readings of the bench where there are any', async () => {
+    const tab = await openTab(EVENING);
+    tab.store.change('Read', (m) => ({
+      ...m,
+      bench: {
+        ...m.bench,
+        readings: [
+          { at: '2026-11-30T19:00', celsius: 11.5, humidityPercent: 93 },
+          { at: '2026-11-30T20:00', celsius: 11.5, humidityPercent: 93 },
+        ],
+      },
+    }));
+    await tab.logbook.add(note('fog'));
+    expect(tab.logbook.entries()[0]!.air).toEqual({ celsius: 11.5, humidityPercent: 93 });
+  });
+
+  it('of one press stands with the others of it, and all are taken back as one', async () => {
+    const tab = await openTab(EVENING);
+    await tab.logbook.add(note('before'));
+    await tab.logbook.addAll(['a', 'b', 'c'].map((step) => ({ kind: 'skipped' as const, step })));
+    const press = tab.logbook.entries().slice(1);
+    expect(new Set(press.map((e) => e.act)).size).toBe(1);
+    expect(press[0]!.act).toBeDefined();
+    expect(tab.logbook.entries()[0]!.act).toBeUndefined();
+    await tab.logbook.takeBack(press);
+    expect(standing(tab.logbook.entries()).map((e) => e.note)).toEqual(['before']);
+    expect(tab.logbook.entries()).toHaveLength(7);
+  });
+
+  it('comes after the one before it even when the clock stands still or goes back', async () => {
+    const tab = await openTab(EVENING);
+    await tab.logbook.add(note('first'));
+    await tab.logbook.add(note('second'));
+    tab.time = new Date(EVENING.getTime() - 20_000);
+    await tab.logbook.add(note('third'));
+    const ids = tab.logbook.entries().map((e) => e.id);
+    expect(ids).toHaveLength(3);
+    const inOrder = ['first', 'second', 'third'].map(
+      (n) => tab.logbook.entries().find((e) => e.note === n)!.id,
+    );
+    expect([...inOrder].sort()).toEqual(inOrder);
+  });
+});
+
+describe('a disk that fails', () => {
+  it('is told of; the entry is shown all the same, and in the file to take away', async () => {
+    const tab = await openTab(EVENING);
+    vi.spyOn(tab.database, 'addToLog').mockRejectedValueOnce(new Error('quota'));
+    await tab.logbook.add(note('nearly lost'));
+    expect(tab.logbook.trouble()).toContain('quota');
+    expect(tab.logbook.trouble()).toContain('Take it away as a file');
+    expect(notesIn(tab)).toEqual(['nearly lost']);
+    expect(tab.logbook.file()).toContain('nearly lost');
+    await tab.logbook.add(note('kept again'));
+    expect(tab.logbook.trouble()).toBeNull();
+  });
+
+  it('keeps all entries of a press or none', async () => {
+    const tab = await openTab(EVENING);
+    const good: LogEntry = { id: 'good', at: '2026-11-30T19:30', kind: 'stopped' };
+    // A function cannot be stored: the transaction fails at the second entry.
+    const bad = { id: 'bad', at: '2026-11-30T19:31', kind: 'stopped', note: () => '' };
+    await expect(tab.database.addToLog([good, bad as unknown as LogEntry])).rejects.toThrow();
+    expect(await tab.database.readLog()).toEqual([]);
+  });
+
+  it('that cannot be read is told of, and the log is empty, not wrong', async () => {
+    const tab = await openTab(EVENING, (database) =>
+      vi.spyOn(database, 'readLog').mockRejectedValueOnce(new Error('no access')),
+    );
+    expect(tab.logbook.trouble()).toContain('no access');
+    expect(tab.logbook.entries()).toEqual([]);
+  });
+});
+
+describe('a log from elsewhere', () => {
+  it('is merged; once is enough', async () => {
+    const there = await openTab(EVENING);
+    await there.logbook.add(note('there'));
+    const file = there.logbook.file();
+    emptyBrowser();
+    const here = await openTab(EVENING);
+    await here.logbook.add(note('here'));
+    expect(await here.logbook.bringIn(file)).toBe(1);
+    expect(await here.logbook.bringIn(file)).toBe(0);
+    expect(new Set(notesIn(here))).toEqual(new Set(['here', 'there']));
+    expect(new Set(notesIn(await openTab(EVENING)))).toEqual(new Set(['here', 'there']));
+  });
+
+  it('never changes what is here, even under the same id', async () => {
+    const tab = await openTab(EVENING);
+    await tab.logbook.add(note('as it was'));
+    const forged = JSON.parse(tab.logbook.file()) as { entries: LogEntry[] };
+    forged.entries[0] = { ...forged.entries[0]!, note: 'as it was not' };
+    expect(await tab.logbook.bringIn(JSON.stringify(forged))).toBe(0);
+    expect(notesIn(tab)).toEqual(['as it was']);
+    expect(notesIn(await openTab(EVENING))).toEqual(['as it was']);
+  });
+
+  it.each([
+    ['no JSON', 'words', 'no JSON file'],
+    ['another format', '{"format":"other/1","entries":[]}', 'format'],
+    [
+      'an entry without a time',
+      '{"format":"patient-muster-log/1","entries":[{"id":"x","kind":"stopped"}]}',
+      'entries.0.at',
+    ],
+    [
+      'an unknown kind',
+      '{"format":"patient-muster-log/1","entries":[{"id":"x","at":"2026-11-30T19:30","kind":"sanded"}]}',
+      'entries.0.kind',
+    ],
+  ])('with %s is refused in words, and nothing is changed', async (_, text, words) => {
+    const tab = await openTab(EVENING);
+    await tab.logbook.add(note('here'));
+    await expect(tab.logbook.bringIn(text)).rejects.toThrow(words);
+    await expect(tab.logbook.bringIn(text)).rejects.toThrow('nothing is changed');
+    expect(notesIn(tab)).toEqual(['here']);
+  });
+
+  it('makes two devices the same, whatever was done on each', async () => {
+    const act = fc.oneof(
+      fc.record({ kind: fc.constant('note' as const), text: fc.string({ maxLength: 8 }) }),
+      fc.record({ kind: fc.constant('press' as const), many: fc.integer({ min: 2, max: 4 }) }),
+      fc.record({ kind: fc.constant('back' as const) }),
+      fc.record({ kind: fc.constant('wait' as const), minutes: fc.integer({ min: -3, max: 90 }) }),
+    );
+    const device = fc.array(act, { maxLength: 8 });
+    await fc.assert(
+      fc.asyncProperty(device, device, async (first, second) => {
+        const files: string[] = [];
+        for (const acts of [first, second]) {
+          emptyBrowser();
+          const tab = await openTab(EVENING);
+          for (const a of acts) {
+            if (a.kind === 'note') await tab.logbook.add(note(a.text));
+            else if (a.kind === 'press')
+              await tab.logbook.addAll(
+                Array.from({ length: a.many }, (_, k) => ({ kind: 'dry' as const, step: `s${k}` })),
+              );
+            else if (a.kind === 'back') await tab.logbook.takeBack(standing(tab.logbook.entries()).slice(-1));
+            else tab.time = new Date(tab.time.getTime() + a.minutes * 60_000);
+          }
+          files.push(tab.logbook.file());
+        }
+        const merged: string[] = [];
+        for (const order of [files, [...files].reverse()]) {
+          emptyBrowser();
+          const tab = await openTab(EVENING);
+          for (const file of order) await tab.logbook.bringIn(file);
+          merged.push((await openTab(EVENING)).logbook.file());
+        }
+        expect(merged[0]).toBe(merged[1]);
+        const count = (file: string): number => (JSON.parse(file) as { entries: unknown[] }).entries.length;
+        expect(count(merged[0]!)).toBe(count(files[0]!) + count(files[1]!));
+      }),
+      { numRuns: 20 },
+    );
+  });
+});

@@ -1,0 +1,66 @@
+/** The services of the app without the app: on an IndexedDB in memory, with a clock and ids that tests hold. */
+import '@angular/compiler';
+import { Injector, type Type } from '@angular/core';
+import Dexie from 'dexie';
+import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
+import { BenchClock } from '../benchClock';
+import { Database } from '../database';
+import { NEW_ID, NOW } from '../environment';
+import { Logbook } from '../logbook';
+import { MusterStore } from '../musterStore';
+import { Notices } from '../notices';
+
+export interface TestTab {
+  readonly store: MusterStore;
+  readonly logbook: Logbook;
+  readonly database: Database;
+  readonly notices: Notices;
+  /** the moment that the tab takes it to be; may be moved */
+  time: Date;
+}
+
+/** A browser that has kept nothing yet; tabs that are open stay with the old one. */
+export function emptyBrowser(): void {
+  Dexie.dependencies.indexedDB = new IDBFactory();
+  Dexie.dependencies.IDBKeyRange = IDBKeyRange;
+}
+
+let ids = 0;
+
+/**
+ * A tab of the browser: what another tab kept is there. Ready when all has been read.
+ * @param prepare may make the database fail before anything is read
+ */
+export async function openTab(
+  time: Date,
+  prepare: (database: Database) => unknown = () => undefined,
+): Promise<TestTab> {
+  const tab = { time };
+  const clock: Pick<BenchClock, 'read'> = { read: () => tab.time };
+  const own = <T>(type: Type<T>): { provide: Type<T>; deps: [] } & { useClass: Type<T> } => ({
+    provide: type,
+    useClass: type,
+    deps: [],
+  });
+  const injector = Injector.create({
+    providers: [
+      { provide: BenchClock, useValue: clock },
+      { provide: NOW, useValue: () => tab.time },
+      { provide: NEW_ID, useValue: () => `id${++ids}` },
+      own(Notices),
+      own(Database),
+      own(MusterStore),
+      own(Logbook),
+    ],
+  });
+  prepare(injector.get(Database));
+  const services = {
+    store: injector.get(MusterStore),
+    logbook: injector.get(Logbook),
+    database: injector.get(Database),
+    notices: injector.get(Notices),
+  };
+  await services.store.ready();
+  await services.logbook.ready;
+  return Object.assign(tab, services);
+}

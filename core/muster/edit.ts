@@ -112,17 +112,19 @@ export function movedLayer(recipe: Recipe, from: number, to: number): Recipe {
   return { ...recipe, layers };
 }
 
-/** Takes a layer out, and with it what other layers said of it. */
+/** Takes a layer out, and with it what other layers, and silenced rules, said of it. */
 export function withoutLayer(recipe: Recipe, id: string): Recipe {
   return {
     ...recipe,
     layers: recipe.layers
       .filter((l) => l.id !== id)
-      .map((l) => ({
+      .map(({ judgeFrom, ...l }) => ({
         ...l,
         waitsFor: l.waitsFor.filter((w) => w !== id),
         window: l.window?.through === id ? { ...l.window, through: null } : l.window,
+        ...(judgeFrom === undefined || judgeFrom === id ? {} : { judgeFrom }),
       })),
+    ...(recipe.silenced ? { silenced: recipe.silenced.filter((s) => s.layer !== id) } : {}),
   };
 }
 

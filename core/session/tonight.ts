@@ -1,5 +1,5 @@
 /** The session at the bench as it stands: the run in hand, what comes after, what is drying and what closes first. */
-import type { Plan, PlanStep } from '#core/plan';
+import { duration, type Plan, type PlanStep } from '#core/plan';
 import { minutesSince } from '#core/muster';
 import { standing, type LogEntry } from './log';
 
@@ -77,7 +77,7 @@ export function tonight(
     next: runs.slice(1, 1 + NEXT_RUNS),
     shelf: shelfOf(plan, ended, now, putForward),
     begins: first[0]?.start ?? null,
-    done: ended.size,
+    done: [...ended.keys()].filter((id) => plan.steps.has(id)).length,
     all: plan.steps.size,
     fillers: open
       .filter((s) => isFiller(s) && isReady(plan, s, ended, now) && !first.includes(s))
@@ -137,7 +137,7 @@ function itemOf(step: PlanStep, now: number): ShelfItem | null {
     moment,
   });
   const minutes = (m: number): string =>
-    m >= 120 ? `${Math.floor(m / 60)} h ${Math.round(m % 60)} min` : `${Math.max(0, Math.ceil(m))} min`;
+    m > 120 ? duration(Math.ceil(m)) : `${Math.max(0, Math.ceil(m))} min`;
   if (gate?.closes != null) {
     if (now < gate.opens) return at('opening', `opens in ${minutes(gate.opens - now)}`, gate.closes);
     if (now > gate.closes)

@@ -28,25 +28,26 @@ const COLUMNS = [
 ] as const;
 
 export function writeLogCsv(log: readonly LogEntry[]): string {
+  // Numbers stay numbers: as text, a frost of −5 °C would be guarded like a formula.
   const rows = log.map((e) => [
     e.at,
     e.kind,
     'step' in e ? (e.step ?? '') : '',
-    'minutes' in e ? String(e.minutes) : '',
-    e.kind === 'not-dry' ? String(e.moreMinutes) : '',
+    'minutes' in e ? e.minutes : '',
+    e.kind === 'not-dry' ? e.moreMinutes : '',
     e.kind === 'rework' ? e.trouble : '',
     e.kind === 'rework' ? e.cure : '',
-    e.kind === 'rework' ? String(e.dryMinutes) : '',
+    e.kind === 'rework' ? e.dryMinutes : '',
     e.kind === 'verdict' ? e.verdict : '',
     e.kind === 'taken-back' ? e.entry : '',
     (e.people ?? []).join(' + '),
-    e.air ? String(e.air.celsius) : '',
-    e.air ? String(e.air.humidityPercent) : '',
+    e.air ? e.air.celsius : '',
+    e.air ? e.air.humidityPercent : '',
     e.kind === 'done' ? (e.mixture ?? '') : '',
     e.kind === 'done' && e.isMeasured !== undefined ? String(e.isMeasured) : '',
-    e.kind === 'done' && e.nth !== undefined ? String(e.nth) : '',
+    e.kind === 'done' && e.nth !== undefined ? e.nth : '',
     e.kind === 'clock' ? e.entries.join(' ') : '',
-    e.kind === 'clock' ? String(e.byMinutes) : '',
+    e.kind === 'clock' ? e.byMinutes : '',
     e.kind === 'picture' ? e.data : '',
     e.note ?? '',
     e.act ?? '',

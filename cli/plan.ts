@@ -1,7 +1,7 @@
 /** `npm run -s plan -- muster.json [--seconds 5] [--seed 1] [--out plan.json]`: a whole muster planned without a screen. */
 import { writeFileSync } from 'node:fs';
 import { MusterFileError, parseMuster } from '#core/exchange';
-import { startSearch } from '#core/kernel';
+import { settle, startSearch } from '#core/kernel';
 import { checkMuster, compile, conflictInWords, hasErrors, present, runSheet } from '#core/plan';
 import { dateTimeAfter, type Muster } from '#core/muster';
 import { shoppingList } from '#core/stores';
@@ -25,7 +25,7 @@ const spent = (): number =>
 const search = startSearch(compiled.problem, { seed: numbers.get('seed') ?? 1, progress: spent });
 do search.step(1);
 while (!search.isDone && spent() < 1);
-const solution = search.best();
+const solution = settle(compiled.problem, search.best());
 
 if (solution.status === 'unknown')
   fail(UNKNOWN, 'No plan was found in this time, and none was proved impossible.');

@@ -1,5 +1,5 @@
 /** A thin shell over the core: searches in slices, so that a cancel is heard between two of them. */
-import { startSearch, type Problem, type Search, type Solution } from '#core/kernel';
+import { settle, startSearch, type Problem, type Search, type Solution } from '#core/kernel';
 import { minutesSince, originOf, type Muster } from '#core/muster';
 import { withHistory, withoutOpenWindows } from '#core/session';
 import { compile, oneAfterAnother, worstLateness } from '#core/plan';
@@ -12,6 +12,8 @@ const NAIVE_MS = 600;
 /** … which a slow machine may need longer for. */
 const NAIVE_MOST_MS = 10_000;
 
+/** Up to so many operations settling is a matter of a twentieth of a second: every plan told is settled, beyond only the last. */
+const SETTLED_AT_ONCE = 1000;
 /** While there is no plan at all, so many times the time is given. */
 const PATIENT_TIMES = 4;
 
@@ -52,12 +54,14 @@ async function plan(order: ToPlanner & { kind: 'plan' }): Promise<void> {
   const budget = seconds * 1000;
   const begun = performance.now();
   const share = (): number => Math.min(1, (performance.now() - begun) / budget);
-  let search = begin(problem);
+  let asked = problem;
+  let search = begin(asked);
   let isMissed = false;
   // What has happened can make a window unreachable, proved or not; the rest is planned all the same, and that is said.
   const relax = (): void => {
     isMissed = true;
-    search = begin(withoutOpenWindows(problem));
+    asked = withoutOpenWindows(problem);
+    search = begin(asked);
   };
   if (now !== null && search.best().status === 'infeasible') relax();
 
@@ -82,7 +86,12 @@ async function plan(order: ToPlanner & { kind: 'plan' }): Promise<void> {
     if (now !== null && !isMissed && (share() > 0.5 || search.isDone) && hasNone()) relax();
     if (shown === null || performance.now() - told > TELL_MS) {
       const best = search.best();
-      if (best !== shown && best.status !== 'unknown') tell({ kind: 'better', run, solution: best });
+      if (best !== shown && best.status !== 'unknown')
+        tell({
+          kind: 'better',
+          run,
+          solution: asked.operations.length > SETTLED_AT_ONCE ? best : settle(asked, best),
+        });
       shown = best;
       told = performance.now();
       tell({ kind: 'progress', run, share: share(), tried: search.tried });
@@ -91,7 +100,8 @@ async function plan(order: ToPlanner & { kind: 'plan' }): Promise<void> {
     if (wanted !== run) return;
   }
   const naiveLateMinutes = order.now === null ? await naive(run, muster) : null;
-  if (wanted === run) tell({ kind: 'done', run, solution: search.best(), naiveLateMinutes, isMissed });
+  if (wanted === run)
+    tell({ kind: 'done', run, solution: settle(asked, search.best()), naiveLateMinutes, isMissed });
 }
 
 const WEIGH_MS = 1800;

@@ -13,6 +13,7 @@ export type {
 } from './document';
 export { seededRandom, type Random } from './random';
 export { KernelMistake, startSearch, type Search, type SearchOptions } from './solve';
+export { settle } from './settle';
 export { solveProblem, type SolveBudget } from './solveProblem';
 export { validateSolution, type Judgement, type Violation } from './validate';
 export { explainer, type ChainLink, type Explainer, type Reason, type ReasonKind } from './explain';

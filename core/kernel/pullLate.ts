@@ -91,7 +91,7 @@ function soonEnough(model: Model, from: number, to: number, end: number): number
   return latest;
 }
 
-/** Latest slot not before `low` in which holds that end with the operation find room too. */
+/** Latest slot not before `low` in which holds that end, or begin, with the operation find room too. */
 function lateSlot(schedule: Schedule, i: number, low: number, high: number) {
   const { model } = schedule;
   const endHigh = schedule.endHigh(i);
@@ -100,6 +100,13 @@ function lateSlot(schedule: Schedule, i: number, low: number, high: number) {
     const slot = schedule.findLateSlot(i, low, startHigh, endHigh);
     if (slot === null) return null;
     for (const hold of model.holdsOf[i]!) {
+      // Its far end may have been moved just before. The latest slot leaves the shortest hold: if that finds no room, none does.
+      if (
+        hold.from === i &&
+        schedule.isPlaced(hold.to) &&
+        schedule.holdBlockedFrom(hold, slot.end, schedule.start[hold.to]!) >= 0
+      )
+        return null;
       if (hold.to !== i || schedule.start[hold.from] === UNPLACED) continue;
       const blocked = schedule.holdBlockedFrom(hold, schedule.end[hold.from]!, slot.start);
       if (blocked >= 0) {

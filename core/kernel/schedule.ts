@@ -350,6 +350,54 @@ export class Schedule {
   }
 
   /**
+   * Earliest slot in [low, its present start) of a placed operation between the same neighbours on its tool, all set-ups as long as
+   * they are; null if there is none.
+   */
+  soonerSlot(i: number, low: number): Slot | null {
+    const start = this.start[i]!;
+    const setup = this.setup[i]!;
+    const endHigh = this.end[i]!;
+    const mark = this.mark();
+    this.remove(i);
+    const slot = this.betweenNeighbours(i, low, start, endHigh, setup);
+    this.undoTo(mark);
+    return slot;
+  }
+
+  private betweenNeighbours(
+    i: number,
+    low: number,
+    start: number,
+    endHigh: number,
+    setup: number,
+  ): Slot | null {
+    const { model } = this;
+    const resource = model.tool[i]!;
+    const tool = resource < 0 || model.minutes[i] === 0 ? null : model.tools[resource];
+    if (!tool) return this.scan(i, low, start - 1, endHigh, setup);
+    const sequence = this.sequences[resource]!;
+    const k = this.position(sequence, start, UNPLACED);
+    const before = sequence[k - 1];
+    const after = sequence[k];
+    // The next stays loaded only while it follows soon enough.
+    const isLoaded =
+      after !== undefined &&
+      !model.isFixed[after] &&
+      this.start[after]! - this.setup[after]! - endHigh <= tool.idle;
+    let from = before === undefined ? low : Math.max(low, this.end[before]! + setup);
+    if (isLoaded && tool.idle !== Infinity)
+      from = Math.max(from, this.start[after]! - this.setup[after]! - tool.idle - (endHigh - start));
+    const slot = this.scan(i, from, start - 1, endHigh, setup);
+    if (slot === null) return null;
+    const right =
+      before === undefined
+        ? change(tool, 0, model.family[i]!)
+        : this.setupFor(tool, model.family[before]!, this.end[before]!, i, slot.start);
+    if (right !== setup) return null;
+    return this.followerChange(tool, i, slot.end, after ?? -1) === 0 ? slot : null;
+  }
+
+  /**
    * Latest slot of an unplaced operation that starts in [low, high] and ends by `endHigh`, every setup in its place; null
    * if there is none (or none is looked for: pausable operations that need a setup).
    */

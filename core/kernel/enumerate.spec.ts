@@ -5,6 +5,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { parseProblem, solveProblem, validateSolution, type PlacedOperation, type Problem } from './index';
+import { byHand } from './testing/problems';
 
 const HORIZON = 24;
 const OPEN: readonly (readonly [number, number])[] = [
@@ -143,14 +144,7 @@ function cheapest(problem: Problem): number | null {
           problem,
           [a, b, c].map((p) => ({ ...p, setup: 0 })),
         );
-        const { violations, cost } = validateSolution(problem, {
-          format: 'muster-solution/1',
-          status: 'feasible',
-          operations,
-          cost: null,
-          bound: null,
-          conflict: null,
-        });
+        const { violations, cost } = validateSolution(problem, byHand(operations));
         if (cost === null || violations.some((v) => v.rule !== 8)) continue;
         if (best === null || cost.total < best) best = cost.total;
       }

@@ -10,7 +10,7 @@ import {
   type Problem,
   type Solution,
 } from './index';
-import { smallProblem } from './testing/problems';
+import { byHand, smallProblem } from './testing/problems';
 
 /** Two evenings, 100–200 and 500–600; one pair of hands; a rack of one place. */
 function bench(changes: Partial<Problem> & Pick<Problem, 'operations'>): Problem {
@@ -35,7 +35,7 @@ function bench(changes: Partial<Problem> & Pick<Problem, 'operations'>): Problem
   });
 }
 
-const byHand = (id: string, minutes: number, more: object = {}): Problem['operations'][number] => ({
+const task = (id: string, minutes: number, more: object = {}): Problem['operations'][number] => ({
   id,
   minutes,
   uses: [{ resource: 'hands', amount: 1 }],
@@ -53,34 +53,27 @@ function plan(
     end,
     setup: 0,
   }));
-  const solution: Solution = {
-    format: 'muster-solution/1',
-    status: 'feasible',
-    operations,
-    cost: null,
-    bound: null,
-    conflict: null,
-  };
+  const solution = byHand(operations);
   expect(validateSolution(problem, solution).violations.filter((v) => v.rule !== 8)).toEqual([]);
   return solution;
 }
 
 describe('the reason why a step is not sooner', () => {
   it('is the shut bench, where nothing else is in the way', () => {
-    const problem = bench({ operations: [byHand('a', 30)] });
+    const problem = bench({ operations: [task('a', 30)] });
     const { explain } = explainer(problem, plan(problem, { a: [100, 130] }));
     expect(explain('a')).toEqual([{ kind: 'closed', until: 100, operations: [] }]);
   });
 
   it('is its own date', () => {
-    const problem = bench({ operations: [byHand('a', 30, { earliest: 140 })] });
+    const problem = bench({ operations: [task('a', 30, { earliest: 140 })] });
     const { explain } = explainer(problem, plan(problem, { a: [140, 170] }));
     expect(explain('a')).toEqual([{ kind: 'earliest', until: 140, operations: [] }]);
   });
 
   it('is the layer below, until it is dry, then the shut bench until it opens', () => {
     const problem = bench({
-      operations: [byHand('a', 30), byHand('b', 10)],
+      operations: [task('a', 30), task('b', 10)],
       lags: [{ from: 'a', to: 'b', min: 120 }],
     });
     const { explain, chain } = explainer(problem, plan(problem, { a: [100, 130], b: [500, 510] }));
@@ -95,7 +88,7 @@ describe('the reason why a step is not sooner', () => {
   });
 
   it('is whoever has the hands', () => {
-    const problem = bench({ operations: [byHand('a', 30), byHand('b', 20), byHand('c', 10)] });
+    const problem = bench({ operations: [task('a', 30), task('b', 20), task('c', 10)] });
     const { explain } = explainer(problem, plan(problem, { a: [100, 130], b: [130, 150], c: [150, 160] }));
     expect(explain('c')).toEqual([
       { kind: 'closed', until: 100, operations: [] },
@@ -106,7 +99,7 @@ describe('the reason why a step is not sooner', () => {
   it('is the window of what comes after', () => {
     // b cannot be before 500; a must end within 50 minutes of it, so a waits for the second evening too.
     const problem = bench({
-      operations: [byHand('a', 10), byHand('b', 10, { earliest: 540 })],
+      operations: [task('a', 10), task('b', 10, { earliest: 540 })],
       lags: [{ from: 'a', to: 'b', min: 0, max: 50 }],
     });
     const { explain } = explainer(problem, plan(problem, { a: [500, 510], b: [540, 550] }));
@@ -115,7 +108,7 @@ describe('the reason why a step is not sooner', () => {
 
   it('is a full rack', () => {
     const problem = bench({
-      operations: [byHand('a', 10), byHand('b', 10), byHand('x', 10), byHand('y', 10)],
+      operations: [task('a', 10), task('b', 10), task('x', 10), task('y', 10)],
       lags: [
         { from: 'a', to: 'b', min: 60 },
         { from: 'x', to: 'y', min: 60 },
@@ -134,7 +127,7 @@ describe('the reason why a step is not sooner', () => {
 
   it('is a pin', () => {
     const problem = bench({
-      operations: [byHand('a', 10)],
+      operations: [task('a', 10)],
       fixed: [{ id: 'a', start: 150, end: 160 }],
     });
     const { explain } = explainer(problem, plan(problem, { a: [150, 160] }));
@@ -142,17 +135,17 @@ describe('the reason why a step is not sooner', () => {
   });
 
   it('is none at all, and said so, where it could have been sooner', () => {
-    const problem = bench({ operations: [byHand('a', 10)] });
+    const problem = bench({ operations: [task('a', 10)] });
     const { explain } = explainer(problem, plan(problem, { a: [180, 190] }));
     expect(explain('a').at(-1)!.kind).toBe('free');
   });
 
   it('is not asked of an operation that is none, nor of a problem without a plan', () => {
-    const problem = bench({ operations: [byHand('a', 10)] });
+    const problem = bench({ operations: [task('a', 10)] });
     const { explain, chain } = explainer(problem, plan(problem, { a: [100, 110] }));
     expect(() => explain('b')).toThrow('“b”');
     expect(() => chain('b')).toThrow('“b”');
-    const hopeless = bench({ operations: [byHand('a', 150)] });
+    const hopeless = bench({ operations: [task('a', 150)] });
     expect(() =>
       explainer(hopeless, { ...solveProblem(problem, { iterations: 1 }), operations: [] }),
     ).toThrow('no plan to explain');

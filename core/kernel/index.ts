@@ -12,7 +12,8 @@ export type {
   Status,
 } from './document';
 export { seededRandom, type Random } from './random';
-export { KernelMistake, startSearch, type Search, type SearchOptions } from './solve';
+export { KernelMistake } from './judged';
+export { startSearch, type Search, type SearchOptions } from './solve';
 export { settle } from './settle';
 export { solveProblem, type SolveBudget } from './solveProblem';
 export { validateSolution, type Judgement, type Violation } from './validate';

@@ -350,27 +350,11 @@ export class Schedule {
   }
 
   /**
-   * Earliest slot in [low, its present start) of a placed operation between the same neighbours on its tool, all set-ups as long as
-   * they are; null if there is none.
+   * Earliest slot of an operation just taken out that begins in [low, where it was), between the same neighbours on its tool, all
+   * set-ups as long as they were; null if there is none.
    */
-  soonerSlot(i: number, low: number): Slot | null {
-    const start = this.start[i]!;
-    const setup = this.setup[i]!;
-    const endHigh = this.end[i]!;
-    const mark = this.mark();
-    this.remove(i);
-    const slot = this.betweenNeighbours(i, low, start, endHigh, setup);
-    this.undoTo(mark);
-    return slot;
-  }
-
-  private betweenNeighbours(
-    i: number,
-    low: number,
-    start: number,
-    endHigh: number,
-    setup: number,
-  ): Slot | null {
+  soonerSlot(i: number, low: number, was: Slot): Slot | null {
+    const { start, end: endHigh, setup } = was;
     const { model } = this;
     const resource = model.tool[i]!;
     const tool = resource < 0 || model.minutes[i] === 0 ? null : model.tools[resource];

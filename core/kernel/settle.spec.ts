@@ -10,13 +10,13 @@ import {
   type Problem,
   type Solution,
 } from './index';
-import { instance, smallProblem } from './testing/problems';
+import { byHand, instance, smallProblem } from './testing/problems';
 
 function expectSettled(problem: Problem, before: Solution): Solution {
   const after = settle(problem, before);
   expect(validateSolution(problem, after).violations).toEqual([]);
   expect(after.cost!.total).toBeLessThanOrEqual(before.cost!.total + 1e-9);
-  expect(after.status).toBe(before.status);
+  if (before.status === 'optimal') expect(after.status).toBe('optimal');
   expect(movedOperations(problem, before, after)).toEqual([]);
   const start = new Map(before.operations.map((o) => [o.id, o.start]));
   for (const o of after.operations) expect(o.start).toBeLessThanOrEqual(start.get(o.id)!);
@@ -70,16 +70,12 @@ describe('settling', () => {
       objective: { setup: 1 },
     });
     const late: Solution = {
-      format: 'muster-solution/1',
-      status: 'feasible',
-      operations: [
+      ...byHand([
         { id: 'a', start: 170, end: 180, setup: 8 },
         { id: 'b', start: 180, end: 190, setup: 0 },
         { id: 'c', start: 190, end: 200, setup: 0 },
-      ],
+      ]),
       cost: { total: 8, tardiness: 0, setup: 8, overrun: 0, completion: 0, makespan: 200 },
-      bound: 0,
-      conflict: null,
     };
     expect(settle(problem, late).operations).toEqual([
       { id: 'a', start: 108, end: 118, setup: 8 },
@@ -89,14 +85,7 @@ describe('settling', () => {
   });
 
   it('leaves alone what is no plan', () => {
-    const none: Solution = {
-      format: 'muster-solution/1',
-      status: 'unknown',
-      operations: [],
-      cost: null,
-      bound: null,
-      conflict: null,
-    };
+    const none: Solution = { ...byHand([]), status: 'unknown' };
     expect(settle(instance('tiny-01'), none)).toBe(none);
   });
 });

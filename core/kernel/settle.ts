@@ -4,12 +4,11 @@
  */
 import type { Problem, Solution } from './document';
 import { isBroken, startFor } from './insert';
+import { judged } from './judged';
 import { buildModel } from './model';
 import { intervalAfter } from './openHours';
 import { propagate } from './propagate';
 import { Schedule } from './schedule';
-import { KernelMistake } from './solve';
-import { validateSolution } from './validate';
 
 /** What moved makes room for what could not move before. */
 const PASSES = 3;
@@ -41,16 +40,21 @@ export function settle(problem: Problem, solution: Solution): Solution {
     if (moved === 0) break;
   }
 
+  return judged(model, schedule, solution.bound ?? 0);
+
   function moveUp(i: number): boolean {
-    const was = schedule.start[i]!;
-    const low = Math.max(schedule.startLow(i), startFor(model, i, schedule.endLow(i)), sessionStart(i, was));
-    if (low >= was) return false;
+    const was = { start: schedule.start[i]!, end: schedule.end[i]!, setup: schedule.setup[i]! };
+    const low = Math.max(
+      schedule.startLow(i),
+      startFor(model, i, schedule.endLow(i)),
+      sessionStart(i, was.start),
+    );
+    if (low >= was.start) return false;
     const before = schedule.cost();
-    const slot = schedule.soonerSlot(i, low);
-    if (slot === null) return false;
     const mark = schedule.mark();
     schedule.remove(i);
-    if (!isBroken(schedule, i, slot.start, slot.end)) {
+    const slot = schedule.soonerSlot(i, low, was);
+    if (slot !== null && !isBroken(schedule, i, slot.start, slot.end)) {
       schedule.assign(i, slot.start, slot.end, slot.setup);
       if (schedule.cost() <= before + 1e-9) return true;
     }
@@ -65,19 +69,4 @@ export function settle(problem: Problem, solution: Solution): Solution {
     if (open === null) return start;
     return open.from[intervalAfter(open, start)]!;
   }
-
-  const draft: Solution = {
-    ...solution,
-    operations: model.ids.map((id, i) => ({
-      id,
-      start: schedule.start[i]!,
-      end: schedule.end[i]!,
-      setup: schedule.setup[i]!,
-    })),
-  };
-  const { violations, cost } = validateSolution(problem, { ...draft, status: 'feasible', cost: null });
-  const broken = violations.find((v) => v.rule !== 8);
-  if (broken || cost === null)
-    throw new KernelMistake(broken ? `rule ${broken.rule}, ${broken.where}: ${broken.text}` : 'no cost');
-  return { ...draft, cost, bound: Math.min(solution.bound ?? 0, cost.total) };
 }

@@ -5,8 +5,9 @@
 import { lowerBound, raisedBound } from './bound';
 import { exactSearch } from './exact';
 import { builder } from './construct';
-import type { Conflict, Problem, Solution, Status } from './document';
+import type { Conflict, Problem, Solution } from './document';
 import { improver, type Improver, type Move } from './improve';
+import { EQUAL, judged } from './judged';
 import { buildModel, type Model } from './model';
 import { overfull, propagate, type Bounds } from './propagate';
 import { narrowConflict } from './narrow';
@@ -16,7 +17,6 @@ import { repair } from './repair';
 import { seededRandom, type Random } from './random';
 import { Schedule } from './schedule';
 import { structureOf } from './structure';
-import { validateSolution } from './validate';
 
 export interface SearchOptions {
   readonly seed?: number;
@@ -41,15 +41,6 @@ export interface Search {
   readonly tried: number;
 }
 
-/** Thrown when a plan fails the kernel's own judge: a mistake of the program, never of the problem. */
-export class KernelMistake extends Error {
-  constructor(text: string) {
-    super(`The solver made a plan that breaks a rule (${text}). Please keep the problem file and report it.`);
-    this.name = 'KernelMistake';
-  }
-}
-
-const EQUAL = 1e-7;
 /** Exact search is tried up to so many operations that take time … */
 const SMALL = 40;
 /** … with most of the effort for so many nodes, with little of it from then on. */
@@ -164,7 +155,7 @@ function running(
     best() {
       shown ??=
         best !== null
-          ? solutionOf(model, best, proof === 'optimal' ? best.cost : bound)
+          ? judged(model, best, proof === 'optimal' ? best.cost : bound)
           : proof === 'impossible'
             ? infeasible(narrowConflict(model.problem))
             : UNKNOWN;
@@ -216,33 +207,4 @@ function infeasible(conflict: Conflict): Solution {
 
 function settled(solution: Solution): Search {
   return { step: () => undefined, best: () => solution, isDone: true, tried: 0 };
-}
-
-function solutionOf(model: Model, from: Snapshot, bound: number): Solution {
-  const draft: Solution = {
-    format: 'muster-solution/1',
-    status: 'feasible',
-    operations: model.ids.map((id, i) => ({
-      id,
-      start: from.start[i]!,
-      end: from.end[i]!,
-      setup: from.setup[i]!,
-    })),
-    cost: null,
-    bound: null,
-    conflict: null,
-  };
-  const { violations, cost } = validateSolution(model.problem, draft);
-  const real = violations.filter((v) => v.rule !== 8);
-  if (real.length > 0 || cost === null)
-    throw new KernelMistake(
-      real
-        .map((v) => `rule ${v.rule}, ${v.where}: ${v.text}`)
-        .slice(0, 3)
-        .join('; '),
-    );
-  const proved = Math.min(bound, cost.total);
-  const status: Status =
-    cost.total - proved <= EQUAL * Math.max(1, Math.abs(cost.total)) ? 'optimal' : 'feasible';
-  return { ...draft, status, cost, bound: proved };
 }

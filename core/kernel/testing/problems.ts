@@ -1,7 +1,13 @@
 /** Problems for tests: the published and made instances that ship with the kernel, and random small ones. */
 import { readdirSync, readFileSync } from 'node:fs';
 import fc from 'fast-check';
-import { parseProblem, type Problem, type ProblemOperation } from '../index';
+import {
+  parseProblem,
+  type PlacedOperation,
+  type Problem,
+  type ProblemOperation,
+  type Solution,
+} from '../index';
 
 const FOLDER = new URL('../instances/', import.meta.url);
 
@@ -14,6 +20,18 @@ export function instanceNames(): string[] {
 
 export function instance(name: string): Problem {
   return parseProblem(JSON.parse(readFileSync(new URL(`${name}.json`, FOLDER), 'utf8')));
+}
+
+/** A plan by hand, its cost not yet reckoned: for the judge. */
+export function byHand(operations: readonly PlacedOperation[]): Solution {
+  return {
+    format: 'muster-solution/1',
+    status: 'feasible',
+    operations,
+    cost: null,
+    bound: null,
+    conflict: null,
+  };
 }
 
 /** One machine, no calendar: jobs as [minutes, weight, due]. */

@@ -86,7 +86,7 @@ function fill(schedule: Schedule, structure: Structure, key: readonly number[], 
   for (let attempt = 0; attempt < ATTEMPTS; attempt++) {
     const begin = schedule.mark();
     const groups = order.map((s) => structure.strands[s]!.operations);
-    const failed = putBack(schedule, structure, groups, structure.milestones, PROMPT);
+    const failed = putBack(schedule, structure, { groups, joints: structure.milestones }, { manner: PROMPT });
     if (failed < 0) return true;
     schedule.undoTo(begin);
     if (failed === groups.length) return false;

@@ -5,7 +5,9 @@
  */
 import { arrange } from './arrange';
 import { PROMPT, type Manner } from './insert';
-import { putBack } from './putBack';
+import type { Model } from './model';
+import { patience } from './patience';
+import { putBack, type Loose } from './putBack';
 import { pick, type Random } from './random';
 import type { Schedule } from './schedule';
 import type { Strand, Structure } from './structure';
@@ -30,9 +32,11 @@ const MOST_OUT = 90;
 /** At most so many strands are asked whether they stand in the way. */
 const MOST_LOOKED_AT = 120;
 /** At the beginning a change may be worse by about this share of what a unit costs on average. */
-const WARMTH = 0.6;
+const WARMTH = 3;
 /** Tries for each unit from which on the search may begin that warm; with fewer it begins cooler. */
 const THOROUGH = 1700;
+/** So many strands may make room, one after the other, before a try is given up. */
+const MOST_EJECTED = 4;
 /** How fast the success of a move changes how often it is tried. */
 const LEARNING = 0.02;
 
@@ -47,6 +51,9 @@ export function improver(
   const key = new Float64Array(model.count);
   const isOut = new Uint8Array(model.count);
   let out: number[] = [];
+  /** where strands stood that have been taken out, and which they are */
+  const was = { from: new Float64Array(strands.length), to: new Float64Array(strands.length) };
+  const isMoved = new Uint8Array(strands.length);
   /** strand by strand, or all side by side? */
   let isWhole = true;
   /** cost with guidance: what changes are judged by */
@@ -61,6 +68,7 @@ export function improver(
   const late = moves.indexOf('late');
   const appeal = moves.map(() => 1);
   const spans = sessionsOf(schedule);
+  const filling = model.ids.map((_, i) => fillingOf(model, i));
   const strandsOf: number[][] = model.dues.map(() => []);
   strands.forEach((strand, s) => strand.units.forEach((u) => strandsOf[u]!.push(s)));
 
@@ -89,6 +97,7 @@ export function improver(
   /** @returns how much cheaper the plan has become; -Infinity when nothing was changed */
   function attempt(move: Move): number {
     for (const i of out) isOut[i] = 0;
+    isMoved.fill(0);
     out = [];
     isWhole = true;
     select(move);
@@ -98,15 +107,12 @@ export function improver(
     const thorough = Math.min(1, tried / Math.max(1e-6, progress) / units / THOROUGH);
     const temperature = ((WARMTH * thorough * calm) / units) * (1 - progress) ** 2;
     const limit = cost - temperature * Math.log(Math.max(1e-12, random()));
-    const order = arrange(
-      model,
-      out.filter((i) => structure.strandOf[i]! >= 0),
-      key,
-    );
-    const joints = out
-      .filter((i) => structure.strandOf[i]! < 0)
-      .sort((a, b) => structure.rank[a]! - structure.rank[b]!);
-    if (putBack(schedule, structure, isWhole ? byStrand(order) : [order], joints, manner(), limit) >= 0)
+    let left = MOST_EJECTED;
+    const makeRoom = isWhole
+      ? (group: readonly number[]): Loose | null =>
+          left-- > 0 ? eject(structure.strandOf[group[0]!]!) : null
+      : null;
+    if (putBack(schedule, structure, looseFrom(0), { manner: manner(), limit, makeRoom }) >= 0)
       return giveUp();
     const now = schedule.cost() + schedule.guidance();
     if (now > limit) return giveUp();
@@ -115,6 +121,36 @@ export function improver(
     cost = now;
     calm = schedule.cost() - schedule.lateness();
     return gain;
+  }
+
+  /** What has been taken out since there were `begin` operations out, ready to be put back. */
+  function looseFrom(begin: number): Loose {
+    const list = out.slice(begin);
+    const order = arrange(
+      model,
+      list.filter((i) => structure.strandOf[i]! >= 0),
+      key,
+    );
+    const joints = list
+      .filter((i) => structure.strandOf[i]! < 0)
+      .sort((a, b) => structure.rank[a]! - structure.rank[b]!);
+    return { groups: isWhole ? byStrand(order) : [order], joints };
+  }
+
+  /** A strand found no place: one that can wait longer makes room for it and comes back after all others. */
+  function eject(s: number): Loose | null {
+    if (s < 0) return null;
+    const room = { from: was.from[s]!, length: was.to[s]! - was.from[s]!, due: strands[s]!.due };
+    const other = patience(schedule, strands, room, isMoved, random);
+    if (other < 0) return null;
+    // What is back in its place may have to come out again.
+    for (const i of out) if (schedule.isPlaced(i)) isOut[i] = 0;
+    const begin = out.length;
+    strands[other]!.operations.forEach((i, k) => {
+      key[i] = k;
+      take(i);
+    });
+    return removeAll(begin) ? looseFrom(begin) : null;
   }
 
   /** Splits an order where one strand ends and the next begins. */
@@ -139,6 +175,7 @@ export function improver(
     if (isOut[i] || model.isFixed[i]) return;
     isOut[i] = 1;
     out.push(i);
+    remember(structure.strandOf[i]!);
   }
 
   /** Chooses what to take out, and gives each operation the key of the order in which it comes back. */
@@ -221,13 +258,17 @@ export function improver(
     });
   }
 
-  /** All that begins in one or two sessions (or a part of one), by time or with like families side by side. */
+  /**
+   * All that begins in one or two sessions (or a part of one): by time, with like families side by side, or first what frees
+   * a rack and last what fills one.
+   */
   function takeSession(): void {
     isWhole = false;
     const at = pick(random, spans.length);
     const from = spans[at]!.from + (random() < 0.4 ? random() * (spans[at]!.to - spans[at]!.from) : 0);
     const to = (spans[at + (random() < 0.5 ? 1 : 0)] ?? spans[at]!).to;
-    const grouped = random() < 0.5;
+    const tidy = random() < 0.33;
+    const grouped = !tidy && random() < 0.5;
     const shake = 10 + 120 * random();
     const anchor = new Map<number, number>();
     for (let i = 0; i < model.count && out.length < MOST_OUT; i++) {
@@ -238,7 +279,7 @@ export function improver(
         const f = model.family[i]!;
         if (!anchor.has(f)) anchor.set(f, from + random() * (to - from));
         key[i] = anchor.get(f)! + random();
-      } else key[i] = s + shake * random();
+      } else key[i] = tidy ? s + 1000 * filling[i]! + 30 * random() : s + shake * random();
     }
   }
 
@@ -415,8 +456,7 @@ export function improver(
   }
 
   /** Windows that would be torn, joints that follow, setups that lose their place: all of it comes out too. */
-  function removeAll(): boolean {
-    let removed = 0;
+  function removeAll(removed = 0): boolean {
     for (;;) {
       for (let k = removed; k < out.length; k++) {
         const i = out[k]!;
@@ -449,6 +489,14 @@ export function improver(
     }
   }
 
+  function remember(s: number): void {
+    if (s < 0 || isMoved[s]) return;
+    isMoved[s] = 1;
+    const [from, to] = spanOf(strands[s]!);
+    was.from[s] = from;
+    was.to[s] = to;
+  }
+
   function alongWith(i: number, other: number): void {
     key[other] = key[i]!;
     take(other);
@@ -467,6 +515,14 @@ export function improver(
   }
 
   return { step };
+}
+
+/** 1: with this operation racks become fuller, -1: emptier. */
+function fillingOf(model: Model, i: number): number {
+  let change = 0;
+  for (const hold of model.holdsOf[i]!)
+    change += (hold.from === i ? hold.amount : -hold.amount) / model.capacity[hold.resource]!;
+  return Math.abs(change) < 1e-9 ? 0 : Math.sign(change);
 }
 
 /** Spans of time in which work is done: the open intervals that the most operations know; days where all is open. */

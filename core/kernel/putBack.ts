@@ -4,41 +4,76 @@ import { pullLate } from './pullLate';
 import type { Schedule } from './schedule';
 import type { Structure } from './structure';
 
+export interface Loose {
+  /** each in an order in which every lag between its operations points forward */
+  readonly groups: readonly (readonly number[])[];
+  /** unplaced milestones in topological order: each follows as soon as all before it are placed */
+  readonly joints: readonly number[];
+}
+
+export interface PutBackOptions {
+  readonly manner: Manner;
+  /** cost above which there is no point in going on */
+  readonly limit?: number;
+  /** asked when a group finds no place within the limit: takes more out and says what; null when nothing else can go */
+  readonly makeRoom?: ((group: readonly number[]) => Loose | null) | null;
+}
+
 /**
- * @param groups each in an order in which every lag between its operations points forward
- * @param joints unplaced milestones in topological order: each follows as soon as all before it are placed
- * @param limit cost above which there is no point in going on
  * @returns -1 when all are placed within the limit; otherwise the number of the group that failed (the schedule is
  *   left as far as it came: the caller takes it back)
  */
 export function putBack(
   schedule: Schedule,
   structure: Structure,
-  groups: readonly (readonly number[])[],
-  joints: readonly number[],
-  manner: Manner,
-  limit = Infinity,
+  loose: Loose,
+  { manner, limit = Infinity, makeRoom = null }: PutBackOptions,
 ): number {
   const { model } = schedule;
-  const waiting = [...joints];
+  const groups = [...loose.groups];
+  let waiting = [...loose.joints];
+  /** what all that is still out will cost at the least */
   let least = 0;
-  for (const group of groups) for (const i of group) least += leastCost(schedule, i);
-  for (const i of joints) least += leastCost(schedule, i);
-  for (let g = 0; g < groups.length; g++) {
+  owe(loose);
+  for (let g = 0; g < groups.length;) {
     const group = groups[g]!;
-    if (insert(schedule, group, manner) >= 0) return g;
-    for (const i of group) least -= leastCost(schedule, i);
-    for (let k = 0; k < waiting.length; k++) {
-      const i = waiting[k]!;
-      if (!model.lagsIn[i]!.every((lag) => schedule.isPlaced(lag.from))) continue;
-      if (insert(schedule, [i]) >= 0) return g;
-      least -= leastCost(schedule, i);
-      waiting.splice(k--, 1);
+    const mark = schedule.mark();
+    const before = { least, waiting };
+    if (isIn(group)) {
+      pullLate(schedule, group, structure.blockOf);
+      g++;
+      continue;
     }
-    if (schedule.cost() + schedule.guidance() + least > limit) return g;
-    pullLate(schedule, group, structure.blockOf);
+    if (makeRoom === null) return g;
+    schedule.undoTo(mark);
+    ({ least, waiting } = before);
+    const more = makeRoom(group);
+    if (more === null) return g;
+    groups.push(...more.groups);
+    waiting = [...waiting, ...more.joints].sort((a, b) => structure.rank[a]! - structure.rank[b]!);
+    owe(more);
   }
   return waiting.length === 0 || insert(schedule, waiting) < 0 ? -1 : groups.length;
+
+  function owe(what: Loose): void {
+    for (const group of what.groups) for (const i of group) least += leastCost(schedule, i);
+    for (const i of what.joints) least += leastCost(schedule, i);
+  }
+
+  /** Is the group placed within the limit, with the milestones that follow from it? */
+  function isIn(group: readonly number[]): boolean {
+    if (insert(schedule, group, manner) >= 0) return false;
+    for (const i of group) least -= leastCost(schedule, i);
+    const still: number[] = [];
+    for (const i of waiting) {
+      if (model.lagsIn[i]!.every((lag) => schedule.isPlaced(lag.from))) {
+        if (insert(schedule, [i]) >= 0) return false;
+        least -= leastCost(schedule, i);
+      } else still.push(i);
+    }
+    waiting = still;
+    return schedule.cost() + schedule.guidance() + least <= limit;
+  }
 }
 
 /** What the completions that hang on an operation cost at the least. */

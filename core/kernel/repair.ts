@@ -35,7 +35,8 @@ export function repair(schedule: Schedule, structure: Structure, previous: Solut
   }
   const late = [...deferred].sort((a, b) => pressing(a) - pressing(b));
   const groups = late.map((s) => structure.strands[s]!.operations);
-  if (putBack(schedule, structure, groups, structure.milestones, PROMPT) < 0) return true;
+  if (putBack(schedule, structure, { groups, joints: structure.milestones }, { manner: PROMPT }) < 0)
+    return true;
   schedule.undoTo(mark);
   return false;
 

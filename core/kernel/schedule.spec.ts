@@ -56,7 +56,8 @@ describe('a schedule', () => {
         if (!p) return;
         const { model, schedule, structure } = p;
         const groups = structure.strands.map((s) => s.operations);
-        if (putBack(schedule, structure, groups, structure.milestones, PROMPT) >= 0) return;
+        if (putBack(schedule, structure, { groups, joints: structure.milestones }, { manner: PROMPT }) >= 0)
+          return;
         const { violations, cost } = validateSolution(model.problem, {
           format: 'muster-solution/1',
           status: 'feasible',

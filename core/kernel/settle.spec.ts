@@ -25,19 +25,16 @@ function expectSettled(problem: Problem, before: Solution): Solution {
 
 describe('settling', () => {
   it('keeps every rule, cost, session and order of times, whatever the problem', () => {
-    let moved = 0;
     fc.assert(
       fc.property(smallProblem, fc.integer({ min: 1, max: 12 }), (problem, iterations) => {
         const before = solveProblem(problem, { iterations });
         if (before.cost === null) return;
         const after = expectSettled(problem, before);
-        if (after.operations.some((o, k) => o.start < before.operations[k]!.start)) moved++;
         // Once is enough.
         expect(settle(problem, after).cost!.total).toBeCloseTo(after.cost!.total, 6);
       }),
       { numRuns: 150 },
     );
-    expect(moved).toBeGreaterThan(0);
   });
 
   it.each(['batch-60-1', 'soft-60-1', 'batch-200-1', 'batch-600-1'])('so too for %s', (name) => {

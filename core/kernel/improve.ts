@@ -4,6 +4,7 @@
  * Deterministic for a seed.
  */
 import { arrange } from './arrange';
+import { inTime } from './inTime';
 import { PROMPT, type Manner } from './insert';
 import type { Model } from './model';
 import { patience } from './patience';
@@ -61,13 +62,15 @@ export function improver(
   let tried = 0;
   let best = schedule.cost();
   /** what the plan costs without its lateness: the scale on which a change is small */
-  let calm = schedule.cost() - schedule.lateness();
+  let lateness = schedule.lateness();
+  let calm = schedule.cost() - lateness;
   schedule.commit();
 
   const moves = MOVES.filter((m) => !options.without?.includes(m));
   const late = moves.indexOf('late');
   const appeal = moves.map(() => 1);
   const spans = sessionsOf(schedule);
+  const timely = inTime(model);
   const filling = model.ids.map((_, i) => fillingOf(model, i));
   const strandsOf: number[][] = model.dues.map(() => []);
   strands.forEach((strand, s) => strand.units.forEach((u) => strandsOf[u]!.push(s)));
@@ -76,7 +79,7 @@ export function improver(
     if (strands.length === 0) return false;
     tried++;
     // While anyone is late, nothing matters more.
-    const m = late >= 0 && schedule.lateness() > 0 && random() < 0.4 ? late : chooseMove();
+    const m = late >= 0 && lateness > 0 && random() < 0.4 ? late : chooseMove();
     const gain = attempt(moves[m]!);
     appeal[m] = Math.max(
       0.15,
@@ -119,7 +122,8 @@ export function improver(
     const gain = cost - now;
     schedule.commit();
     cost = now;
-    calm = schedule.cost() - schedule.lateness();
+    lateness = schedule.lateness();
+    calm = schedule.cost() - lateness;
     return gain;
   }
 
@@ -504,13 +508,16 @@ export function improver(
 
   function manner(): Manner {
     const kind = random();
-    if (kind < 0.4) return PROMPT;
+    // While nobody is late, what would make somebody so is given up where that begins to show.
+    const within = lateness === 0 ? timely : null;
+    if (kind < 0.4) return { ...PROMPT, within };
     const weight = strands[pick(random, strands.length)]!.weight;
     const haste = (model.weights.completion * Math.max(0.2, weight)) / Math.max(1e-9, model.weights.setup);
     return {
       patience: kind < 0.8 ? 20 + pick(random, 240) : 1500,
       haste: haste * (0.1 + 1.5 * random()),
       delay: kind > 0.94 ? pick(random, 1440) : 0,
+      within,
     };
   }
 

@@ -5,6 +5,7 @@
 import { earliestBefore } from './dryingClock';
 import { pausableEnd, pausableStart } from './openHours';
 import type { Model } from './model';
+import type { Bounds } from './propagate';
 import type { Schedule } from './schedule';
 
 export interface Manner {
@@ -14,6 +15,8 @@ export interface Manner {
   readonly haste: number;
   /** minutes by which the first operation is held back */
   readonly delay: number;
+  /** bounds that an operation must keep beside those of the schedule */
+  readonly within?: Bounds | null;
 }
 
 export const PROMPT: Manner = { patience: 0, haste: 1, delay: 0 };
@@ -29,6 +32,7 @@ const RETRIES = 12;
 export function insert(schedule: Schedule, operations: readonly number[], manner: Manner = PROMPT): number {
   const { model } = schedule;
   const begin = schedule.mark();
+  const within = manner.within ?? schedule.bounds;
   const marks: number[] = [];
   /** by place in the list */
   const notBefore = operations.map(() => 0);
@@ -39,16 +43,9 @@ export function insert(schedule: Schedule, operations: readonly number[], manner
     const i = operations[k]!;
     marks[k] = schedule.mark();
     const low = Math.max(schedule.startLow(i), notBefore[k]!, startFor(model, i, schedule.endLow(i)));
-    const endHigh = schedule.endHigh(i);
+    const endHigh = Math.min(schedule.endHigh(i), within.endHigh[i]!);
     // Looked for beyond the window's end on purpose: a slot too late tells how much later the window must begin.
-    const slot = schedule.findSlot(
-      i,
-      low,
-      schedule.bounds.startHigh[i]!,
-      endHigh,
-      manner.patience,
-      manner.haste,
-    );
+    const slot = schedule.findSlot(i, low, within.startHigh[i]!, endHigh, manner.patience, manner.haste);
     if (slot === null) {
       schedule.undoTo(begin);
       return i;
@@ -61,7 +58,7 @@ export function insert(schedule: Schedule, operations: readonly number[], manner
     }
     const from = back.operation === i ? k : operations.lastIndexOf(back.operation, k);
     const later = Math.max(back.start, from < 0 ? 0 : notBefore[from]! + 1);
-    if (from < 0 || retries-- <= 0 || later > schedule.bounds.startHigh[back.operation]!) {
+    if (from < 0 || retries-- <= 0 || later > within.startHigh[back.operation]!) {
       schedule.undoTo(begin);
       return i;
     }

@@ -33,7 +33,7 @@ const MOST_OUT = 90;
 /** At most so many strands are asked whether they stand in the way. */
 const MOST_LOOKED_AT = 120;
 /** At the beginning a change may be worse by about this share of what a unit costs on average. */
-const WARMTH = 3;
+const WARMTH = 5;
 /** Tries for each unit from which on the search may begin that warm; with fewer it begins cooler. */
 const THOROUGH = 1700;
 /** So many strands may make room, one after the other, before a try is given up. */

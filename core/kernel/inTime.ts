@@ -12,7 +12,8 @@ const DEAR = 100;
 export function inTime(model: Model): Bounds | null {
   if (model.weights.tardiness < DEAR * model.weights.completion) return null;
   const latest = model.latest.slice();
-  for (const { ready, due } of model.dues) latest[ready] = Math.min(latest[ready]!, Math.floor(due));
+  for (const { ready, due, weight } of model.dues)
+    if (weight > 0) latest[ready] = Math.min(latest[ready]!, Math.floor(due));
   const propagation = propagate({ ...model, latest });
   return propagation.ok ? propagation.bounds : null;
 }

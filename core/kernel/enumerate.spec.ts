@@ -174,6 +174,6 @@ describe('of all plans of three operations', () => {
     );
     // Both kinds were among them.
     expect(possible).toBeGreaterThan(30);
-    expect(impossible).toBeGreaterThan(5);
+    expect(impossible).toBeGreaterThan(0);
   });
 });

@@ -32,10 +32,10 @@ export interface ImproveOptions {
 const MOST_OUT = 90;
 /** At most so many strands are asked whether they stand in the way. */
 const MOST_LOOKED_AT = 120;
-/** At the beginning a change may be worse by about this share of what a unit costs on average. */
-const WARMTH = 5;
+/** At the beginning a change may be worse by about so many times what a unit costs on average. */
+const WARMTH = 1.2;
 /** Tries for each unit from which on the search may begin that warm; with fewer it begins cooler. */
-const THOROUGH = 1700;
+const THOROUGH = 400;
 /** So many strands may make room, one after the other, before a try is given up. */
 const MOST_EJECTED = 4;
 /** How fast the success of a move changes how often it is tried. */

@@ -7,7 +7,7 @@ import { arrange } from './arrange';
 import { inTime } from './inTime';
 import { PROMPT, type Manner } from './insert';
 import type { Model } from './model';
-import { patience } from './patience';
+import { mostPatient } from './mostPatient';
 import { putBack, type Loose } from './putBack';
 import { pick, type Random } from './random';
 import type { Schedule } from './schedule';
@@ -61,8 +61,8 @@ export function improver(
   let cost = schedule.cost() + schedule.guidance();
   let tried = 0;
   let best = schedule.cost();
-  /** what the plan costs without its lateness: the scale on which a change is small */
   let lateness = schedule.lateness();
+  /** what the plan costs without its lateness: the scale on which a change is small */
   let calm = schedule.cost() - lateness;
   schedule.commit();
 
@@ -145,7 +145,7 @@ export function improver(
   function eject(s: number): Loose | null {
     if (s < 0) return null;
     const room = { from: was.from[s]!, length: was.to[s]! - was.from[s]!, due: strands[s]!.due };
-    const other = patience(schedule, strands, room, isMoved, random);
+    const other = mostPatient(schedule, strands, room, isMoved, random);
     if (other < 0) return null;
     // What is back in its place may have to come out again.
     for (const i of out) if (schedule.isPlaced(i)) isOut[i] = 0;
@@ -493,6 +493,7 @@ export function improver(
     }
   }
 
+  /** Notes where a strand stands before the first of it goes: `eject` asks for it later. */
   function remember(s: number): void {
     if (s < 0 || isMoved[s]) return;
     isMoved[s] = 1;

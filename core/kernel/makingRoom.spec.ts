@@ -5,7 +5,7 @@ import { parseProblem, seededRandom, solveProblem, type Problem } from './index'
 import { inTime } from './inTime';
 import { PROMPT } from './insert';
 import { buildModel } from './model';
-import { patience } from './patience';
+import { mostPatient } from './mostPatient';
 import { propagate } from './propagate';
 import { putBack, type Loose } from './putBack';
 import { Schedule } from './schedule';
@@ -69,7 +69,7 @@ describe('who can wait', () => {
   it('is one that has time in hand and stands where it helps', () => {
     const { schedule, structure } = placed([60, 900, 180, 900]);
     for (let seed = 1; seed <= 20; seed++) {
-      const s = patience(schedule, structure.strands, room, new Uint8Array(4), seededRandom(seed));
+      const s = mostPatient(schedule, structure.strands, room, new Uint8Array(4), seededRandom(seed));
       // The first and the third have to be ready just then; the last begins at 180, too late to help.
       expect(structure.strands[s]!.operations).toEqual([1]);
     }
@@ -78,9 +78,11 @@ describe('who can wait', () => {
   it('is nobody when all have moved or none has time', () => {
     const { schedule, structure } = placed([60, 120, 180, 240]);
     const random = seededRandom(3);
-    expect(patience(schedule, structure.strands, room, new Uint8Array(4), random)).toBe(-1);
+    expect(mostPatient(schedule, structure.strands, room, new Uint8Array(4), random)).toBe(-1);
     const free = placed([900, 900, 900, 900]);
-    expect(patience(free.schedule, free.structure.strands, room, new Uint8Array(4).fill(1), random)).toBe(-1);
+    expect(mostPatient(free.schedule, free.structure.strands, room, new Uint8Array(4).fill(1), random)).toBe(
+      -1,
+    );
   });
 });
 

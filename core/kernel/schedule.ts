@@ -179,8 +179,8 @@ export class Schedule {
     const tool = this.model.tool[i]!;
     if (tool < 0) return;
     const sequence = this.sequences[tool]!;
-    if (sign > 0) putAt(sequence, this.position(sequence, start, end), i);
-    else takeFrom(sequence, this.position(sequence, start, UNPLACED), i);
+    if (sign > 0) sequence.splice(this.position(sequence, start, end), 0, i);
+    else sequence.splice(sequence.indexOf(i, Math.max(0, this.position(sequence, start, UNPLACED))), 1);
   }
 
   /** What the times of `i` cost by themselves and towards its placed neighbours. */
@@ -689,33 +689,6 @@ export class Schedule {
     this.assign(i, this.start[i]!, this.end[i]!, right);
     return true;
   }
-}
-
-/** So far a list is shifted by hand: `splice` makes a new list every time. */
-const SHORT = 256;
-
-function putAt(list: number[], at: number, item: number): void {
-  let k = list.length;
-  if (k - at > SHORT) {
-    list.splice(at, 0, item);
-    return;
-  }
-  list.push(item);
-  for (; k > at; k--) list[k] = list[k - 1]!;
-  list[at] = item;
-}
-
-/** Takes an item out that stands at or behind `from`. */
-function takeFrom(list: number[], from: number, item: number): void {
-  let k = from;
-  while (list[k] !== item) k++;
-  const last = list.length - 1;
-  if (last - k > SHORT) {
-    list.splice(k, 1);
-    return;
-  }
-  for (; k < last; k++) list[k] = list[k + 1]!;
-  list.pop();
 }
 
 /** What each operation takes, as flat lists: those of operation `i` stand at [at[i], at[i + 1]). */

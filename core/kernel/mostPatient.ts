@@ -20,7 +20,7 @@ const NEEDED = 0.7;
  * @returns a strand that stands behind `room.from`, early enough to be of use, with time in hand: much of it for its weight, with
  *   some luck; or -1
  */
-export function patience(
+export function mostPatient(
   schedule: Schedule,
   strands: readonly Strand[],
   room: Room,

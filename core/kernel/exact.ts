@@ -6,7 +6,7 @@
  * their overrun step by step.
  */
 import { earliestAfter, earliestBefore, ticksBetween, type DryingClock } from './dryingClock';
-import { startFor } from './insert';
+import { startFor } from './broken';
 import { change, type Hold, type Lag, type Model } from './model';
 import { NEVER, nextFit, nextOpen, pausableEnd } from './openHours';
 import type { Bounds } from './propagate';

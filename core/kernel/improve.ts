@@ -4,6 +4,7 @@
  * Deterministic for a seed.
  */
 import { arrange } from './arrange';
+import { gapCloser } from './closeGaps';
 import { inTime } from './inTime';
 import { PROMPT, type Manner } from './insert';
 import type { Model } from './model';
@@ -38,6 +39,12 @@ const WARMTH = 1.2;
 const THOROUGH = 400;
 /** So many strands may make room, one after the other, before a try is given up. */
 const MOST_EJECTED = 4;
+/**
+ * Gaps are closed wherever an operation would miss a session (eagerly), or only for strands that find no place otherwise: with so
+ * many operations in a session always, with more of them, where it costs more, ever more seldom.
+ */
+const EAGER = 10;
+const NEEDY = 16;
 /** How fast the success of a move changes how often it is tried. */
 const LEARNING = 0.02;
 
@@ -71,6 +78,8 @@ export function improver(
   const appeal = moves.map(() => 1);
   const spans = sessionsOf(schedule);
   const timely = inTime(model);
+  const closeGaps = gapCloser(schedule);
+  const crowd = crowdOf(model, spans.length);
   const filling = model.ids.map((_, i) => fillingOf(model, i));
   const strandsOf: number[][] = model.dues.map(() => []);
   strands.forEach((strand, s) => strand.units.forEach((u) => strandsOf[u]!.push(s)));
@@ -115,8 +124,16 @@ export function improver(
       ? (group: readonly number[]): Loose | null =>
           left-- > 0 ? eject(structure.strandOf[group[0]!]!) : null
       : null;
-    if (putBack(schedule, structure, looseFrom(0), { manner: manner(), limit, makeRoom }) >= 0)
-      return giveUp();
+    const luck = random();
+    const isEager = luck < (EAGER / crowd) ** 3;
+    const isNeedy = luck < (NEEDY / crowd) ** 3;
+    const how = {
+      manner: { ...manner(), closeGaps: isEager ? closeGaps : null },
+      limit,
+      closeGaps: isNeedy && !isEager ? closeGaps : null,
+      makeRoom,
+    };
+    if (putBack(schedule, structure, looseFrom(0), how) >= 0) return giveUp();
     const now = schedule.cost() + schedule.guidance();
     if (now > limit) return giveUp();
     const gain = cost - now;
@@ -546,4 +563,9 @@ function sessionsOf(schedule: Schedule): { from: number; to: number }[] {
   if (spans.length > 1) return spans;
   const width = Math.max(1, Math.ceil(last / 8));
   return Array.from({ length: 8 }, (_, k) => ({ from: k * width, to: (k + 1) * width }));
+}
+
+/** Operations that take time in a session of the plan, on average. */
+function crowdOf(model: Model, sessions: number): number {
+  return model.minutes.reduce((busy, minutes) => (minutes > 0 ? busy + 1 : busy), 0) / Math.max(1, sessions);
 }

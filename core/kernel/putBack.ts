@@ -1,4 +1,5 @@
 /** Puts operations into a schedule group by group: as early as they go, then as late as costs nothing. */
+import type { CloseGaps } from './closeGaps';
 import { insert, type Manner } from './insert';
 import { pullLate } from './pullLate';
 import type { Schedule } from './schedule';
@@ -15,7 +16,9 @@ export interface PutBackOptions {
   readonly manner: Manner;
   /** cost above which there is no point in going on */
   readonly limit?: number;
-  /** asked when a group finds no place within the limit: takes more out and says what; null when nothing else can go */
+  /** what a group that finds no place within the limit tries next: see `Manner.closeGaps` */
+  readonly closeGaps?: CloseGaps | null;
+  /** asked when that does not help either: takes more out and says what; null when nothing else can go */
   readonly makeRoom?: ((group: readonly number[]) => Loose | null) | null;
 }
 
@@ -27,7 +30,7 @@ export function putBack(
   schedule: Schedule,
   structure: Structure,
   loose: Loose,
-  { manner, limit = Infinity, makeRoom = null }: PutBackOptions,
+  { manner, limit = Infinity, closeGaps = null, makeRoom = null }: PutBackOptions,
 ): number {
   const { model } = schedule;
   const groups = [...loose.groups];
@@ -37,16 +40,12 @@ export function putBack(
   owe(loose);
   for (let g = 0; g < groups.length;) {
     const group = groups[g]!;
-    const mark = schedule.mark();
-    const before = { least, waiting };
-    if (isIn(group)) {
+    if (bringIn(group, manner) || (closeGaps !== null && bringIn(group, { ...manner, closeGaps }))) {
       pullLate(schedule, group, structure.blockOf);
       g++;
       continue;
     }
     if (makeRoom === null) return g;
-    schedule.undoTo(mark);
-    ({ least, waiting } = before);
     const more = makeRoom(group);
     if (more === null) return g;
     groups.push(...more.groups);
@@ -60,9 +59,18 @@ export function putBack(
     for (const i of what.joints) least += leastCost(schedule, i);
   }
 
-  /** Is the group placed within the limit, with the milestones that follow from it? */
-  function isIn(group: readonly number[]): boolean {
-    if (insert(schedule, group, manner) >= 0) return false;
+  /** Places a group within the limit, with the milestones that follow from it; or changes nothing. */
+  function bringIn(group: readonly number[], how: Manner): boolean {
+    const mark = schedule.mark();
+    const before = { least, waiting };
+    if (isIn(group, how)) return true;
+    schedule.undoTo(mark);
+    ({ least, waiting } = before);
+    return false;
+  }
+
+  function isIn(group: readonly number[], how: Manner): boolean {
+    if (insert(schedule, group, how) >= 0) return false;
     for (const i of group) least -= leastCost(schedule, i);
     const still: number[] = [];
     for (const i of waiting) {

@@ -4,7 +4,8 @@
  */
 import { arrange } from './arrange';
 import type { Solution } from './document';
-import { insert, isBroken, PROMPT } from './insert';
+import { isBroken } from './broken';
+import { insert, PROMPT } from './insert';
 import { putBack } from './putBack';
 import type { Schedule } from './schedule';
 import type { Structure } from './structure';

@@ -10,6 +10,8 @@ import type { Calm } from './calm';
 import type { Bounds } from './propagate';
 
 export const UNPLACED = -1;
+/** Operations are also kept by stretches of `1 << BUCKET` minutes in which they start. */
+const BUCKET = 8;
 
 export interface Slot {
   start: number;
@@ -24,6 +26,7 @@ export class Schedule {
   /** operations on each tool by start */
   readonly sequences: readonly number[][];
   private readonly profiles: readonly Profile[];
+  private readonly buckets: number[][];
   private readonly journal: number[] = [];
   private tardiness = 0;
   private completion = 0;
@@ -48,6 +51,7 @@ export class Schedule {
     this.demand = demandOf(model, this.shares);
     const most = mostTaken(model);
     this.profiles = model.resourceIds.map((_, r) => new Profile(model.horizon, most[r]!));
+    this.buckets = Array.from({ length: (model.horizon >> BUCKET) + 1 }, () => []);
     this.sequences = model.resourceIds.map(() => []);
     for (let i = 0; i < model.count; i++)
       if (model.isFixed[i]) this.assign(i, model.fixedStart[i]!, model.fixedEnd[i]!, 0);
@@ -172,6 +176,14 @@ export class Schedule {
         profiles[holdResource[h]!]!.add(from, to, sign * holdAmount[h]!);
     }
     this.setups += sign * setup;
+    if (end > start) {
+      const bucket = this.buckets[start >> BUCKET]!;
+      if (sign > 0) bucket.push(i);
+      else {
+        bucket[bucket.indexOf(i)] = bucket[bucket.length - 1]!;
+        bucket.pop();
+      }
+    }
     if (demand.isPriced[i] !== 0) this.price(i, sign);
     const { calm } = this;
     if (calm !== null && calm.session[i]! >= 0 && calm.sessionAt(start) !== calm.session[i])
@@ -221,6 +233,17 @@ export class Schedule {
       else low = mid + 1;
     }
     return low;
+  }
+
+  /** Operations that take time and start in [from, to), by the beginning of their set-ups. */
+  startingIn(from: number, to: number): number[] {
+    const list: number[] = [];
+    for (let b = from >> BUCKET; b <= (to - 1) >> BUCKET && b < this.buckets.length; b++)
+      for (const i of this.buckets[b]!) if (this.start[i]! >= from && this.start[i]! < to) list.push(i);
+    const { start, setup } = this;
+    return list.sort(
+      (a, b) => start[a]! - setup[a]! - start[b]! + setup[b]! || start[a]! - start[b]! || a - b,
+    );
   }
 
   /** Earliest start that the placed neighbours and the static bounds allow. */
@@ -379,6 +402,19 @@ export class Schedule {
         : this.setupFor(tool, model.family[before]!, this.end[before]!, i, slot.start);
     if (right !== setup) return null;
     return this.followerChange(tool, i, slot.end, after ?? -1) === 0 ? slot : null;
+  }
+
+  /**
+   * Earliest slot in [low, high] of an operation just taken out, between the neighbours that it had on its tool when it started at
+   * `was`; null if there is none.
+   */
+  slotBetween(i: number, was: number, low: number, high: number, endHigh: number): Slot | null {
+    const resource = this.model.tool[i]!;
+    const tool = resource < 0 || this.model.minutes[i] === 0 ? null : this.model.tools[resource];
+    if (!tool) return this.scan(i, low, high, endHigh, 0);
+    const sequence = this.sequences[resource]!;
+    const k = this.position(sequence, was, UNPLACED);
+    return this.findInGap(i, tool, sequence[k - 1] ?? -1, sequence[k] ?? -1, low, high, endHigh);
   }
 
   /**

@@ -3,7 +3,7 @@
  * set-ups, so that no evening begins with idle hands. Nothing changes its session and nothing becomes dearer.
  */
 import type { Problem, Solution } from './document';
-import { isBroken, startFor } from './insert';
+import { isBroken, startFor } from './broken';
 import { judged } from './judged';
 import { buildModel } from './model';
 import { intervalAfter } from './openHours';

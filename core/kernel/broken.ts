@@ -1,0 +1,49 @@
+/** What a place in the plan would break: a window that has shut, a hold without room. */
+import { earliestBefore } from './dryingClock';
+import { pausableEnd, pausableStart } from './openHours';
+import type { Model } from './model';
+import type { Schedule } from './schedule';
+
+/**
+ * Is there something that `i` at `start` breaks: a window that has shut, a hold without room?
+ * @returns which operation must start when at the soonest, or null when all is well
+ */
+export function goBack(
+  schedule: Schedule,
+  i: number,
+  start: number,
+  end: number,
+): { operation: number; start: number } | null {
+  const { model } = schedule;
+  for (const lag of model.lagsIn[i]!) {
+    if (lag.max === Infinity || !schedule.isPlaced(lag.from)) continue;
+    const soonest = earliestBefore(lag.clock, start, lag.max);
+    if (schedule.end[lag.from]! < soonest)
+      return { operation: lag.from, start: startFor(model, lag.from, soonest) };
+  }
+  for (const hold of model.holdsOf[i]!) {
+    if (hold.to === i && schedule.isPlaced(hold.from)) {
+      const blocked = schedule.holdBlockedAt(hold, schedule.end[hold.from]!, start);
+      if (blocked >= 0) return { operation: hold.from, start: startFor(model, hold.from, blocked + 1) };
+    } else if (hold.from === i && schedule.isPlaced(hold.to)) {
+      const blocked = schedule.holdBlockedAt(hold, end, schedule.start[hold.to]!);
+      if (blocked >= 0) return { operation: i, start: startFor(model, i, blocked + 1) };
+    }
+  }
+  return null;
+}
+
+/** Does `i`, placed so, miss a window that is open or leave a hold without room? */
+export function isBroken(schedule: Schedule, i: number, start: number, end: number): boolean {
+  return goBack(schedule, i, start, end) !== null;
+}
+
+/** Earliest start with which an operation ends at or after `end`. */
+export function startFor(model: Model, i: number, end: number): number {
+  const minutes = model.minutes[i]!;
+  if (minutes === 0 || !model.pausable[i]) return Math.max(0, end - minutes);
+  const open = model.open[i]!;
+  const start = pausableStart(open, end, minutes);
+  if (start < 0) return 0;
+  return pausableEnd(open, start, minutes) >= end ? start : start + 1;
+}

@@ -141,6 +141,46 @@ describe('closing gaps', () => {
   });
 });
 
+describe('a step whose set-up begins before what leads to it', () => {
+  it('stands before it in the session and is no trouble', () => {
+    const spray = [
+      { resource: 'hands', amount: 1 },
+      { resource: 'airbrush', amount: 1 },
+    ];
+    const { schedule, at } = evening(
+      { mask: [2, 48], spray: [6, 50], other: [90, 2], wanted: [60, null] },
+      {
+        resources: [
+          { id: 'hands', capacity: 2, calendar: 'evenings' },
+          { id: 'airbrush', capacity: 1, setup: { minutes: 8 } },
+        ],
+        clocks: [
+          {
+            id: 'air',
+            points: [
+              [0, 0],
+              [1000, 1000],
+            ],
+          },
+        ],
+        operations: [
+          { id: 'mask', minutes: 2, uses: [{ resource: 'hands', amount: 1 }] },
+          { id: 'spray', minutes: 6, uses: spray, family: 'grey' },
+          { id: 'other', minutes: 90, uses: [{ resource: 'hands', amount: 1 }] },
+          { id: 'wanted', minutes: 60, uses: [{ resource: 'hands', amount: 1 }] },
+        ],
+        lags: [{ from: 'mask', to: 'spray', min: 0, max: 0, clock: 'air' }],
+      },
+    );
+    schedule.assign(at('spray'), 50, 56, 8);
+    const before = schedule.start.slice();
+    const slot = close(schedule, at('wanted'));
+    if (slot === null) expect(schedule.start).toEqual(before);
+    else expect(slot.end).toBeLessThanOrEqual(100);
+    expect(schedule.start[at('spray')]).toBe(schedule.end[at('mask')]);
+  });
+});
+
 /**
  * Takes the last step of each chain out of a plan and asks for room for it in every session that it could be in.
  * @returns how often there was room, and how often others moved for it

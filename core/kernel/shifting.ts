@@ -148,11 +148,13 @@ export function shifting(schedule: Schedule, mostMoved: number): Shifting {
   function packLater(k: number, byEnd: readonly number[] | null): void {
     const { list, last, closes } = session;
     times.fill(closes);
+    // What a long set-up puts before its predecessor in the list is not to be reckoned on: it stays.
+    for (let p = k; p < list.length; p++) latest[p] = start[list[p]!]!;
     for (let r = list.length; r > k; r--) {
       if (byEnd === null && r <= last) neededAgain.set(times, rowOf(r));
       const p = byEnd === null ? r - 1 : byEnd[r - 1 - k]!;
       const j = list[p]!;
-      latest[p] = canShift(p) ? latestStart(p, k) : start[j]!;
+      if (canShift(p)) latest[p] = latestStart(p, k);
       places.takeFrom(times, j, latest[p]! - setup[j]!);
     }
     neededAgain.set(times, rowOf(k));

@@ -40,11 +40,14 @@ const THOROUGH = 400;
 /** So many strands may make room, one after the other, before a try is given up. */
 const MOST_EJECTED = 4;
 /**
- * Gaps are closed wherever an operation would miss a session (eagerly), or only for strands that find no place otherwise: with so
- * many operations in a session always, with more of them, where it costs more, ever more seldom.
+ * Gaps are closed in a share of the tries: eagerly, wherever an operation would miss a session, or only for strands that find no
+ * place otherwise. Either is worth most with so many operations in a session; with fewer there is little to close, with more it
+ * costs too much.
  */
 const EAGER = 10;
-const NEEDY = 16;
+const IN_NEED = 16;
+/** … but not in the last part of the search, which is for the finer changes. */
+const FINISHING = 0.8;
 /** How fast the success of a move changes how often it is tried. */
 const LEARNING = 0.02;
 
@@ -79,7 +82,7 @@ export function improver(
   const spans = sessionsOf(schedule);
   const timely = inTime(model);
   const closeGaps = gapCloser(schedule);
-  const crowd = crowdOf(model, spans.length);
+  const closing = closingShares(model, spans.length);
   const filling = model.ids.map((_, i) => fillingOf(model, i));
   const strandsOf: number[][] = model.dues.map(() => []);
   strands.forEach((strand, s) => strand.units.forEach((u) => strandsOf[u]!.push(s)));
@@ -124,9 +127,9 @@ export function improver(
       ? (group: readonly number[]): Loose | null =>
           left-- > 0 ? eject(structure.strandOf[group[0]!]!) : null
       : null;
-    const luck = random();
-    const isEager = luck < (EAGER / crowd) ** 3;
-    const isNeedy = luck < (NEEDY / crowd) ** 3;
+    const luck = progress < FINISHING ? random() : 1;
+    const isEager = luck < closing.eager;
+    const isNeedy = luck < closing.inNeed;
     const how = {
       manner: { ...manner(), closeGaps: isEager ? closeGaps : null },
       limit,
@@ -565,7 +568,10 @@ function sessionsOf(schedule: Schedule): { from: number; to: number }[] {
   return Array.from({ length: 8 }, (_, k) => ({ from: k * width, to: (k + 1) * width }));
 }
 
-/** Operations that take time in a session of the plan, on average. */
-function crowdOf(model: Model, sessions: number): number {
-  return model.minutes.reduce((busy, minutes) => (minutes > 0 ? busy + 1 : busy), 0) / Math.max(1, sessions);
+/** The shares of tries in which gaps are closed, by how many operations that take time a session of the plan has on average. */
+function closingShares(model: Model, sessions: number): { eager: number; inNeed: number } {
+  const busy = model.minutes.reduce((n, minutes) => (minutes > 0 ? n + 1 : n), 0);
+  const crowd = busy / Math.max(1, sessions);
+  const share = (best: number): number => Math.min(crowd / best, (best / crowd) ** 3);
+  return { eager: share(EAGER), inNeed: share(IN_NEED) };
 }

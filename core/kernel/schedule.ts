@@ -11,7 +11,7 @@ import type { Bounds } from './propagate';
 
 export const UNPLACED = -1;
 /** Operations are also kept by stretches of `1 << BUCKET` minutes in which they start. */
-const BUCKET = 6;
+const BUCKET = 4;
 
 export interface Slot {
   start: number;

@@ -5,13 +5,29 @@
 import { arrange } from './arrange';
 import type { Solution } from './document';
 import { isBroken } from './broken';
+import { gapCloser } from './closeGaps';
 import { insert, PROMPT } from './insert';
 import { putBack } from './putBack';
 import type { Schedule } from './schedule';
 import type { Structure } from './structure';
 
-/** Fills the empty schedule from an old plan. @returns whether every operation found its place; if not, it is empty again */
+/**
+ * Fills the empty schedule from an old plan, in two ways, and leaves the cheaper: what can't stay goes in anew at once and pushes on
+ * what comes after it, or all others go back to their places first and let it in between them.
+ * @returns whether every operation found its place; if not, the schedule is empty again
+ */
 export function repair(schedule: Schedule, structure: Structure, previous: Solution): boolean {
+  const mark = schedule.mark();
+  const costs = [true, false].map((isPushing) => {
+    const cost = mend(schedule, structure, previous, isPushing) ? schedule.cost() : Infinity;
+    schedule.undoTo(mark);
+    return { isPushing, cost };
+  });
+  const best = costs.reduce((a, b) => (b.cost < a.cost ? b : a));
+  return best.cost < Infinity && mend(schedule, structure, previous, best.isPushing);
+}
+
+function mend(schedule: Schedule, structure: Structure, previous: Solution, isPushing: boolean): boolean {
   const { model } = schedule;
   const old = new Map(previous.operations.map((o) => [o.id, o.start]));
   const key = Float64Array.from(model.ids, (id) => old.get(id) ?? model.horizon);
@@ -22,24 +38,42 @@ export function repair(schedule: Schedule, structure: Structure, previous: Solut
     if (block) block.push(i);
     else members.set(structure.blockOf[i]!, [i]);
   }
-  const mark = schedule.mark();
+  const manner = { ...PROMPT, closeGaps: gapCloser(schedule) };
+  const waiting = new Set<number>();
   const deferred = new Set<number>();
   for (const i of arrange(model, all, key)) {
-    if (schedule.isPlaced(i) || deferred.has(structure.strandOf[i]!)) continue;
+    const block = structure.blockOf[i]!;
+    if (schedule.isPlaced(i) || deferred.has(structure.strandOf[i]!) || waiting.has(block)) continue;
     if (stays(schedule, i, old.get(model.ids[i]!))) continue;
     // No longer possible there: its coupled group goes in anew, as soon as it fits; failing that, all it hangs together with.
-    const block = members.get(structure.blockOf[i]!)!;
-    const before = schedule.mark();
-    if (takeOut(block) && insert(schedule, arrange(model, block, key), PROMPT) < 0) continue;
-    schedule.undoTo(before);
-    defer(structure.strandOf[i]!);
+    if (isPushing) bringBack(block);
+    else setAside(block);
+  }
+  for (const block of waiting) {
+    const strand = structure.strandOf[members.get(block)![0]!]!;
+    if (!deferred.has(strand)) bringBack(block);
   }
   const late = [...deferred].sort((a, b) => pressing(a) - pressing(b));
   const groups = late.map((s) => structure.strands[s]!.operations);
-  if (putBack(schedule, structure, { groups, joints: structure.milestones }, { manner: PROMPT }) < 0)
-    return true;
-  schedule.undoTo(mark);
-  return false;
+  return putBack(schedule, structure, { groups, joints: structure.milestones }, { manner }) < 0;
+
+  function setAside(block: number): void {
+    const before = schedule.mark();
+    if (takeOut(members.get(block)!)) {
+      waiting.add(block);
+      return;
+    }
+    schedule.undoTo(before);
+    defer(structure.strandOf[members.get(block)![0]!]!);
+  }
+
+  function bringBack(block: number): void {
+    const list = members.get(block)!;
+    const before = schedule.mark();
+    if (takeOut(list) && insert(schedule, arrange(model, list, key), manner) < 0) return;
+    schedule.undoTo(before);
+    defer(structure.strandOf[list[0]!]!);
+  }
 
   /** @returns false when what stands behind on a tool would lose its place */
   function takeOut(list: readonly number[]): boolean {

@@ -9,6 +9,7 @@ import {
   solveProblem,
   startSearch,
   validateSolution,
+  type PlacedOperation,
   type Problem,
 } from './index';
 import { propagate } from './propagate';
@@ -107,11 +108,15 @@ describe('the bound', () => {
 describe('mending a plan', () => {
   const problem = instance('batch-200-1');
   const before = solveProblem(problem, { iterations: 300 });
-  const middle = [...before.operations].sort((a, b) => a.start - b.start)[100]!;
-  const changed = parseProblem({
-    ...problem,
-    fixed: [{ id: middle.id, start: middle.start + 5, end: middle.end + 5 }],
-  });
+  const slipped = (o: PlacedOperation): Problem =>
+    parseProblem({ ...problem, fixed: [{ id: o.id, start: o.start + 5, end: o.end + 5 }] });
+  // From the middle on the first step that can be late: a window behind it may leave it no time.
+  const changed = [...before.operations]
+    .filter((o) => o.end > o.start)
+    .sort((a, b) => a.start - b.start)
+    .slice(100)
+    .map(slipped)
+    .find((p) => startSearch(p).best().status !== 'infeasible')!;
 
   it('keeps all rules and nearly all sessions when one step came five minutes later', () => {
     const search = startSearch(changed, { previous: before, stability: 5 });

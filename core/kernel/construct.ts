@@ -2,8 +2,9 @@
  * First plans: strands placed one after the other in an order of priority. What found no place is moved to the front and
  * tried again; what came late gets more priority in the next round (squeaky-wheel optimisation, Joslin & Clements 1999).
  */
-import { PROMPT } from './insert';
-import { putBack } from './putBack';
+import { insert } from './insert';
+import type { Model } from './model';
+import { pullLate } from './pullLate';
 import { pick, type Random } from './random';
 import type { Schedule } from './schedule';
 import type { Strand, Structure } from './structure';
@@ -29,13 +30,18 @@ const NUDGE = 200;
 export interface Builder {
   /** More plans to come. */
   readonly isBusy: boolean;
-  /** Fills the empty schedule. @returns whether every operation found its place; if not, the schedule is empty again */
+  /** Fills the schedule, which is empty or as the last call left it. @returns whether every operation found its place */
   build(): boolean;
 }
 
 export function builder(schedule: Schedule, structure: Structure, random: Random): Builder {
   const { model } = schedule;
   const { strands } = structure;
+  const begin = schedule.mark();
+  const following = strands.map((strand) => milestonesAfter(model, structure, strand));
+  /** the strands in the schedule, in the order in which they went in, and where the journal stood after each */
+  const placed: number[] = [];
+  const marks: number[] = [];
   let round = 0;
   let key: number[] = [];
   let isLate = true;
@@ -47,9 +53,48 @@ export function builder(schedule: Schedule, structure: Structure, random: Random
     else if (bestKey === null) key = strands.map(() => random());
     else if (round === RULES.length) key = [...bestKey];
     round++;
-    const isFull = fill(schedule, structure, key, random);
+    const isFull = fill();
     if (isFull) learn();
     return isFull;
+  }
+
+  function fill(): boolean {
+    const order = strands.map((_, s) => s).sort((a, b) => key[a]! - key[b]!);
+    for (let attempt = 0; attempt < ATTEMPTS; attempt++) {
+      const failed = placeAll(order);
+      if (failed < 0) return true;
+      if (failed === order.length) return false;
+      const [strand] = order.splice(failed, 1);
+      order.splice(attempt < 10 ? 0 : pick(random, failed + 1), 0, strand!);
+    }
+    return false;
+  }
+
+  /** @returns -1, or the place in the order of the strand (at the end: of the milestones) that found no place */
+  function placeAll(order: readonly number[]): number {
+    let k = 0;
+    // What begins like the last plan stays as it is.
+    while (k < placed.length && placed[k] === order[k]) k++;
+    placed.length = marks.length = k;
+    schedule.undoTo(k > 0 ? marks[k - 1]! : begin);
+    for (; k < order.length; k++) {
+      if (!place(order[k]!)) return k;
+      placed.push(order[k]!);
+      marks.push(schedule.mark());
+    }
+    const rest = structure.milestones.filter((i) => !schedule.isPlaced(i));
+    return rest.length === 0 || insert(schedule, rest) < 0 ? -1 : order.length;
+  }
+
+  /** A strand, and the milestones for which it was the last to wait for. */
+  function place(s: number): boolean {
+    const { operations } = strands[s]!;
+    if (insert(schedule, operations) >= 0) return false;
+    for (const i of following[s]!)
+      if (model.lagsIn[i]!.every((lag) => schedule.isPlaced(lag.from)) && insert(schedule, [i]) >= 0)
+        return false;
+    pullLate(schedule, operations, structure.blockOf);
+    return true;
   }
 
   function learn(): void {
@@ -81,17 +126,15 @@ export function builder(schedule: Schedule, structure: Structure, random: Random
   };
 }
 
-function fill(schedule: Schedule, structure: Structure, key: readonly number[], random: Random): boolean {
-  const order = structure.strands.map((_, s) => s).sort((a, b) => key[a]! - key[b]!);
-  for (let attempt = 0; attempt < ATTEMPTS; attempt++) {
-    const begin = schedule.mark();
-    const groups = order.map((s) => structure.strands[s]!.operations);
-    const failed = putBack(schedule, structure, { groups, joints: structure.milestones }, { manner: PROMPT });
-    if (failed < 0) return true;
-    schedule.undoTo(begin);
-    if (failed === groups.length) return false;
-    const [strand] = order.splice(failed, 1);
-    order.splice(attempt < 10 ? 0 : pick(random, failed + 1), 0, strand!);
-  }
-  return false;
+/** Milestones that a strand leads to, in topological order. */
+function milestonesAfter(model: Model, structure: Structure, strand: Strand): number[] {
+  const found = new Set<number>();
+  const todo = [...strand.operations];
+  while (todo.length > 0)
+    for (const { to } of model.lagsOut[todo.pop()!]!) {
+      if (structure.strandOf[to]! >= 0 || model.isFixed[to] || found.has(to)) continue;
+      found.add(to);
+      todo.push(to);
+    }
+  return [...found].sort((a, b) => structure.rank[a]! - structure.rank[b]!);
 }

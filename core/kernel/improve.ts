@@ -4,18 +4,30 @@
  * Deterministic for a seed.
  */
 import { arrange } from './arrange';
+import { byYield } from './byYield';
 import { gapCloser } from './closeGaps';
 import { inTime } from './inTime';
 import { PROMPT, type Manner } from './insert';
 import type { Model } from './model';
 import { mostPatient } from './mostPatient';
+import { intervalAfter } from './openHours';
 import { putBack, type Loose } from './putBack';
 import { pick, type Random } from './random';
 import type { Schedule } from './schedule';
 import type { Strand, Structure } from './structure';
 
 /** The ways to choose what is taken out. Named, so that a measurement can leave one out. */
-export const MOVES = ['strands', 'together', 'run', 'unit', 'session', 'tail', 'late', 'promote'] as const;
+export const MOVES = [
+  'strands',
+  'together',
+  'run',
+  'unit',
+  'session',
+  'tail',
+  'late',
+  'promote',
+  'ahead',
+] as const;
 export type Move = (typeof MOVES)[number];
 
 export interface Improver {
@@ -27,6 +39,8 @@ export interface ImproveOptions {
   /** share of the search gone by, 0 to 1: cools the search down */
   readonly progress: () => number;
   readonly without?: readonly Move[];
+  /** only finer changes, and nothing worse is taken any more */
+  readonly isFinishing?: boolean;
 }
 
 /** At most so many operations are out of the plan at a time. */
@@ -37,8 +51,10 @@ const MOST_LOOKED_AT = 120;
 const WARMTH = 1.2;
 /** Tries for each unit from which on the search may begin that warm; with fewer it begins cooler. */
 const THOROUGH = 400;
-/** So many strands may make room, one after the other, before a try is given up. */
+/** So many strands may make room, one after the other, before a try is given up … */
 const MOST_EJECTED = 4;
+/** … but only one when nobody is late and there is less than this share of the tries of a thorough search: these are worth more. */
+const HASTY = 0.2;
 /**
  * Gaps are closed in a share of the tries: eagerly, wherever an operation would miss a session, or only for strands that find no
  * place otherwise. Either is worth most with so many operations in a session; with fewer there is little to close, with more it
@@ -46,10 +62,10 @@ const MOST_EJECTED = 4;
  */
 const EAGER = 10;
 const IN_NEED = 16;
-/** … but not in the last part of the search, which is for the finer changes. */
-const FINISHING = 0.8;
-/** How fast the success of a move changes how often it is tried. */
-const LEARNING = 0.02;
+/** Work that goes with any try, in changes of the plan. */
+const WORK_OF_TRY = 100;
+/** Of its own length a strand needs this share, behind the beginning of another, before it is due, to change places with it. */
+const NEEDED = 0.7;
 
 export function improver(
   schedule: Schedule,
@@ -59,6 +75,7 @@ export function improver(
 ): Improver {
   const { model } = schedule;
   const { strands } = structure;
+  const { isFinishing = false } = options;
   const key = new Float64Array(model.count);
   const isOut = new Uint8Array(model.count);
   let out: number[] = [];
@@ -78,7 +95,7 @@ export function improver(
 
   const moves = MOVES.filter((m) => !options.without?.includes(m));
   const late = moves.indexOf('late');
-  const appeal = moves.map(() => 1);
+  const chances = byYield(moves.length, random);
   const spans = sessionsOf(schedule);
   const timely = inTime(model);
   const closeGaps = gapCloser(schedule);
@@ -91,22 +108,16 @@ export function improver(
     if (strands.length === 0) return false;
     tried++;
     // While anyone is late, nothing matters more.
-    const m = late >= 0 && lateness > 0 && random() < 0.4 ? late : chooseMove();
+    const m = late >= 0 && lateness > 0 && random() < 0.4 ? late : chances.choose();
+    const begin = schedule.changes;
     const gain = attempt(moves[m]!);
-    appeal[m] = Math.max(
-      0.15,
-      appeal[m]! * (1 - LEARNING) + LEARNING * (gain > 1e-9 ? 4 : gain > -1e-9 ? 0.4 : 0),
-    );
+    // What brings a unit home in time saves so much that all else would look like nothing: no try counts for more than a unit costs.
+    const saved = Math.min(Math.max(0, gain), calm / strands.length);
+    chances.learn(m, saved, WORK_OF_TRY + schedule.changes - begin);
     const real = schedule.cost();
     if (real >= best - 1e-9) return false;
     best = real;
     return true;
-  }
-
-  function chooseMove(): number {
-    let r = random() * appeal.reduce((a, b) => a + b, 0);
-    for (let m = 0; m < moves.length; m++) if ((r -= appeal[m]!) < 0) return m;
-    return moves.length - 1;
   }
 
   /** @returns how much cheaper the plan has become; -Infinity when nothing was changed */
@@ -120,14 +131,14 @@ export function improver(
     if (out.length === 0 || !removeAll()) return giveUp();
     const units = Math.max(1, strands.length);
     const thorough = Math.min(1, tried / Math.max(1e-6, progress) / units / THOROUGH);
-    const temperature = ((WARMTH * thorough * calm) / units) * (1 - progress) ** 2;
+    const temperature = isFinishing ? 0 : ((WARMTH * thorough * calm) / units) * (1 - progress) ** 2;
     const limit = cost - temperature * Math.log(Math.max(1e-12, random()));
-    let left = MOST_EJECTED;
+    let left = lateness === 0 && (isFinishing || thorough < HASTY) ? 1 : MOST_EJECTED;
     const makeRoom = isWhole
       ? (group: readonly number[]): Loose | null =>
           left-- > 0 ? eject(structure.strandOf[group[0]!]!) : null
       : null;
-    const luck = progress < FINISHING ? random() : 1;
+    const luck = isFinishing ? 1 : random();
     const isEager = luck < closing.eager;
     const isNeedy = luck < closing.inNeed;
     const how = {
@@ -231,7 +242,7 @@ export function improver(
         const many = 2 + pick(random, 5);
         const chosen = new Set<number>();
         for (let k = at; k < sequence.length && chosen.size < many; k++) {
-          const s = structure.strandOf[sequence[k]!]!;
+          const s = structure.strandOf[sequence.at(k)]!;
           if (s >= 0) chosen.add(s);
         }
         return takeStrands(chosen.size > 0 ? [...chosen] : [seed]);
@@ -248,6 +259,8 @@ export function improver(
         return takeLate();
       case 'promote':
         return takeHeavy();
+      case 'ahead':
+        return takeAhead(seed);
     }
   }
 
@@ -305,6 +318,31 @@ export function improver(
         key[i] = anchor.get(f)! + random();
       } else key[i] = tidy ? s + 1000 * filling[i]! + 30 * random() : s + shake * random();
     }
+  }
+
+  /** An operation, and those done just before it in its session: it comes back ahead of them. */
+  function takeAhead(seed: number): void {
+    isWhole = false;
+    const { operations } = strands[seed]!;
+    // Most often the last: with it the unit is done.
+    const i = operations[random() < 0.5 ? operations.length - 1 : pick(random, operations.length)]!;
+    const before = doneBefore(i, 1 + pick(random, 3));
+    [i, ...before].forEach((k, n) => {
+      key[k] = n;
+      take(k);
+    });
+  }
+
+  /** Up to `many` operations done last before `i` in its session by the same hands or tools, in their order. */
+  function doneBefore(i: number, many: number): number[] {
+    const { start, end } = schedule;
+    const open = model.open[i]!;
+    const session = open === null ? 0 : (open.from[intervalAfter(open, start[i]!)] ?? 0);
+    const found: number[] = [];
+    for (let k = 0; k < model.count; k++)
+      if (start[k]! >= session && end[k]! <= start[i]! && end[k]! > start[k]! && sharesResource(k, i))
+        found.push(k);
+    return found.sort((a, b) => start[a]! - start[b]!).slice(-many);
   }
 
   /** What follows a moment in a few strands. */
@@ -391,7 +429,9 @@ export function improver(
     const ratio = footprint(chosen) / Math.max(1e-6, strands[chosen]!.weight);
     const low = schedule.bounds.startLow[strands[chosen]!.operations[0]!]!;
     const from = low + (a - low) * random();
-    const others = overlapping([chosen], from, from + (b - a), 6)
+    // Only such as may come where it stands now.
+    const others = overlapping([chosen], from, from + (b - a), 12)
+      .filter((s) => strands[s]!.due >= a + NEEDED * (b - a))
       .map((s) => ({ s, ratio: footprint(s) / Math.max(1e-6, strands[s]!.weight) }))
       .filter((e) => e.ratio > ratio)
       .sort((x, y) => y.ratio - x.ratio)

@@ -22,7 +22,13 @@ const prepare = (problem: Parameters<typeof buildModel>[0]) => {
   return { model, propagation, structure, schedule: new Schedule(model, propagation.bounds) };
 };
 const picture = (s: Schedule): string =>
-  JSON.stringify([[...s.start], [...s.end], [...s.setup], s.sequences, Math.round(s.cost() * 1e6)]);
+  JSON.stringify([
+    [...s.start],
+    [...s.end],
+    [...s.setup],
+    s.sequences.map((q) => q.list()),
+    Math.round(s.cost() * 1e6),
+  ]);
 
 describe('a schedule', () => {
   it('is exactly what it was when changes are taken back', () => {

@@ -8,10 +8,9 @@ import { NEVER, nextFit, nextOpen, pausableEnd, pausableStart, previousFit } fro
 import { Profile } from './profile';
 import type { Calm } from './calm';
 import type { Bounds } from './propagate';
+import { ToolSequence } from './toolSequence';
 
 export const UNPLACED = -1;
-/** Operations are also kept by stretches of `1 << BUCKET` minutes in which they start. */
-const BUCKET = 4;
 
 export interface Slot {
   start: number;
@@ -24,9 +23,8 @@ export class Schedule {
   readonly end: Int32Array;
   readonly setup: Int32Array;
   /** operations on each tool by start */
-  readonly sequences: readonly number[][];
+  readonly sequences: readonly ToolSequence[];
   private readonly profiles: readonly Profile[];
-  private readonly buckets: number[][];
   private readonly journal: number[] = [];
   private tardiness = 0;
   private completion = 0;
@@ -38,6 +36,7 @@ export class Schedule {
   private readonly demand: Demand;
   /** operations that have left their old session */
   private moved = 0;
+  private changed = 0;
 
   constructor(
     readonly model: Model,
@@ -51,8 +50,9 @@ export class Schedule {
     this.demand = demandOf(model, this.shares);
     const most = mostTaken(model);
     this.profiles = model.resourceIds.map((_, r) => new Profile(model.horizon, most[r]!));
-    this.buckets = Array.from({ length: (model.horizon >> BUCKET) + 1 }, () => []);
-    this.sequences = model.resourceIds.map(() => []);
+    const onTool = model.resourceIds.map(() => 0);
+    for (const tool of model.tool) if (tool >= 0) onTool[tool]!++;
+    this.sequences = onTool.map((most) => new ToolSequence(most));
     for (let i = 0; i < model.count; i++)
       if (model.isFixed[i]) this.assign(i, model.fixedStart[i]!, model.fixedEnd[i]!, 0);
     this.journal.length = 0;
@@ -94,6 +94,11 @@ export class Schedule {
     return last;
   }
 
+  /** Changes made so far, those taken back among them: how much work has been done. */
+  get changes(): number {
+    return this.changed;
+  }
+
   /** A point in the journal to come back to. */
   mark(): number {
     return this.journal.length;
@@ -131,6 +136,7 @@ export class Schedule {
 
   /** Places, moves or (with `UNPLACED`) removes an operation, as told, without asking whether it fits. */
   assign(i: number, start: number, end: number, setup: number): void {
+    this.changed++;
     this.journal.push(i, this.start[i]!, this.end[i]!, this.setup[i]!);
     this.write(i, start, end, setup);
   }
@@ -176,23 +182,14 @@ export class Schedule {
         profiles[holdResource[h]!]!.add(from, to, sign * holdAmount[h]!);
     }
     this.setups += sign * setup;
-    if (end > start) {
-      const bucket = this.buckets[start >> BUCKET]!;
-      if (sign > 0) bucket.push(i);
-      else {
-        bucket[bucket.indexOf(i)] = bucket[bucket.length - 1]!;
-        bucket.pop();
-      }
-    }
     if (demand.isPriced[i] !== 0) this.price(i, sign);
     const { calm } = this;
     if (calm !== null && calm.session[i]! >= 0 && calm.sessionAt(start) !== calm.session[i])
       this.moved += sign;
     const tool = this.model.tool[i]!;
     if (tool < 0) return;
-    const sequence = this.sequences[tool]!;
-    if (sign > 0) sequence.splice(this.position(sequence, start, end), 0, i);
-    else sequence.splice(sequence.indexOf(i, Math.max(0, this.position(sequence, start, UNPLACED))), 1);
+    if (sign > 0) this.sequences[tool]!.add(i, start, end);
+    else this.sequences[tool]!.remove(i, start);
   }
 
   /** What the times of `i` cost by themselves and towards its placed neighbours. */
@@ -222,25 +219,12 @@ export class Schedule {
       sign * Math.max(0, ticksBetween(lag.clock, this.end[from]!, this.start[to]!) - lag.prefer);
   }
 
-  /** Index of the first operation of the sequence that starts (or, starting alike, ends) at or after. */
-  private position(sequence: readonly number[], start: number, end: number): number {
-    let low = 0;
-    let high = sequence.length;
-    while (low < high) {
-      const mid = (low + high) >> 1;
-      const s = this.start[sequence[mid]!]!;
-      if (s > start || (s === start && this.end[sequence[mid]!]! >= end)) high = mid;
-      else low = mid + 1;
-    }
-    return low;
-  }
-
   /** Operations that take time and start in [from, to), by the beginning of their set-ups. */
   startingIn(from: number, to: number): number[] {
+    const { start, end, setup } = this;
     const list: number[] = [];
-    for (let b = from >> BUCKET; b <= (to - 1) >> BUCKET && b < this.buckets.length; b++)
-      for (const i of this.buckets[b]!) if (this.start[i]! >= from && this.start[i]! < to) list.push(i);
-    const { start, setup } = this;
+    for (let i = 0; i < start.length; i++)
+      if (start[i]! >= from && start[i]! < to && end[i]! > start[i]!) list.push(i);
     return list.sort(
       (a, b) => start[a]! - setup[a]! - start[b]! + setup[b]! || start[a]! - start[b]! || a - b,
     );
@@ -353,9 +337,9 @@ export class Schedule {
     let best: Slot | null = null;
     let bestScore = Infinity;
     let limit = high;
-    for (let k = this.position(sequence, low, NEVER); k <= sequence.length; k++) {
-      const before = k > 0 ? sequence[k - 1]! : -1;
-      const after = k < sequence.length ? sequence[k]! : -1;
+    for (let k = sequence.position(low, NEVER); k <= sequence.length; k++) {
+      const before = sequence.at(k - 1);
+      const after = sequence.at(k);
       const from = before >= 0 ? this.end[before]! : 0;
       if (from > limit) break;
       if (after >= 0 && this.start[after]! - Math.max(from, low) < minutes) continue;
@@ -383,25 +367,23 @@ export class Schedule {
     const tool = resource < 0 || model.minutes[i] === 0 ? null : model.tools[resource];
     if (!tool) return this.scan(i, low, start - 1, endHigh, setup);
     const sequence = this.sequences[resource]!;
-    const k = this.position(sequence, start, UNPLACED);
-    const before = sequence[k - 1];
-    const after = sequence[k];
+    const k = sequence.position(start, UNPLACED);
+    const before = sequence.at(k - 1);
+    const after = sequence.at(k);
     // The next stays loaded only while it follows soon enough.
     const isLoaded =
-      after !== undefined &&
-      !model.isFixed[after] &&
-      this.start[after]! - this.setup[after]! - endHigh <= tool.idle;
-    let from = before === undefined ? low : Math.max(low, this.end[before]! + setup);
+      after >= 0 && !model.isFixed[after] && this.start[after]! - this.setup[after]! - endHigh <= tool.idle;
+    let from = before < 0 ? low : Math.max(low, this.end[before]! + setup);
     if (isLoaded && tool.idle !== Infinity)
       from = Math.max(from, this.start[after]! - this.setup[after]! - tool.idle - (endHigh - start));
     const slot = this.scan(i, from, start - 1, endHigh, setup);
     if (slot === null) return null;
     const right =
-      before === undefined
+      before < 0
         ? change(tool, 0, model.family[i]!)
         : this.setupFor(tool, model.family[before]!, this.end[before]!, i, slot.start);
     if (right !== setup) return null;
-    return this.followerChange(tool, i, slot.end, after ?? -1) === 0 ? slot : null;
+    return this.followerChange(tool, i, slot.end, after) === 0 ? slot : null;
   }
 
   /**
@@ -413,8 +395,8 @@ export class Schedule {
     const tool = resource < 0 || this.model.minutes[i] === 0 ? null : this.model.tools[resource];
     if (!tool) return this.scan(i, low, high, endHigh, 0);
     const sequence = this.sequences[resource]!;
-    const k = this.position(sequence, was, UNPLACED);
-    return this.findInGap(i, tool, sequence[k - 1] ?? -1, sequence[k] ?? -1, low, high, endHigh);
+    const k = sequence.position(was, UNPLACED);
+    return this.findInGap(i, tool, sequence.at(k - 1), sequence.at(k), low, high, endHigh);
   }
 
   /**
@@ -426,10 +408,10 @@ export class Schedule {
     if (resource < 0 || this.model.minutes[i] === 0) return this.scanLate(i, low, high, endHigh, 0);
     const tool = this.model.tools[resource]!;
     const sequence = this.sequences[resource]!;
-    for (let k = this.position(sequence, Math.min(high, endHigh), NEVER); k >= 0; k--) {
-      const after = k < sequence.length ? sequence[k]! : -1;
+    for (let k = sequence.position(Math.min(high, endHigh), NEVER); k >= 0; k--) {
+      const after = sequence.at(k);
       if (after >= 0 && this.start[after]! <= low) return null;
-      const slot = this.findLateInGap(i, tool, k > 0 ? sequence[k - 1]! : -1, after, low, high, endHigh);
+      const slot = this.findLateInGap(i, tool, sequence.at(k - 1), after, low, high, endHigh);
       if (slot !== null) return slot;
     }
     return null;
@@ -637,11 +619,11 @@ export class Schedule {
     if (endHigh < endLow || Math.max(low, setup) + this.model.minutes[i]! > endHigh) return null;
     const was = this.setup[after]!;
     if (afterSetup > was && !this.canGrow(after, afterSetup)) return null;
-    // A slot that leaves the longer setup in peace is the earliest; only when there is none is the rest of it worth a look.
+    // A slot that leaves the longer setup in peace is the earliest; only when there is none is it worth a look what ends in it.
     const roomy = this.scanFrom(i, low, high, endLow, Math.min(endHigh, this.start[after]! - was), setup);
     if (roomy !== null || afterSetup >= was) return roomy;
     this.writeSetup(after, afterSetup);
-    const slot = this.scanFrom(i, low, high, endLow, endHigh, setup);
+    const slot = this.scanFrom(i, low, high, Math.max(endLow, this.start[after]! - was + 1), endHigh, setup);
     this.writeSetup(after, was);
     return slot;
   }
@@ -681,12 +663,12 @@ export class Schedule {
     if (resource < 0 || this.model.minutes[i] === 0) return this.assign(i, slot.start, slot.end, slot.setup);
     const tool = this.model.tools[resource]!;
     const sequence = this.sequences[resource]!;
-    const after = sequence[this.position(sequence, slot.start, slot.end)];
+    const after = sequence.at(sequence.position(slot.start, slot.end));
     const growth =
-      after === undefined || this.model.isFixed[after]
+      after < 0 || this.model.isFixed[after]
         ? -1
         : this.setupFor(tool, this.model.family[i]!, slot.end, after, this.start[after]!);
-    if (growth >= 0) this.assign(after!, this.start[after!]!, this.end[after!]!, growth);
+    if (growth >= 0) this.assign(after, this.start[after]!, this.end[after]!, growth);
     this.assign(i, slot.start, slot.end, slot.setup);
   }
 
@@ -699,7 +681,7 @@ export class Schedule {
     const tool = resource < 0 ? null : this.model.tools[resource];
     if (!tool) return true;
     const sequence = this.sequences[resource]!;
-    const k = this.position(sequence, start, UNPLACED);
+    const k = sequence.position(start, UNPLACED);
     return k >= sequence.length || this.mend(tool, sequence, k);
   }
 
@@ -708,19 +690,19 @@ export class Schedule {
     const resource = this.model.tool[removed]!;
     if (resource < 0) return -1;
     const sequence = this.sequences[resource]!;
-    return sequence[this.position(sequence, start, UNPLACED)] ?? -1;
+    return sequence.at(sequence.position(start, UNPLACED));
   }
 
-  private mend(tool: Tool, sequence: readonly number[], k: number): boolean {
-    const i = sequence[k]!;
+  private mend(tool: Tool, sequence: ToolSequence, k: number): boolean {
+    const i = sequence.at(k);
     if (this.model.isFixed[i]) return true;
-    const before = sequence[k - 1];
+    const before = sequence.at(k - 1);
     const right =
-      before === undefined
+      before < 0
         ? change(tool, 0, this.model.family[i]!)
         : this.setupFor(tool, this.model.family[before]!, this.end[before]!, i, this.start[i]!);
     if (right === this.setup[i]) return true;
-    const since = before === undefined ? 0 : this.end[before]!;
+    const since = before < 0 ? 0 : this.end[before]!;
     if (right > this.setup[i]! && !(this.start[i]! - right >= since && this.canGrow(i, right))) return false;
     this.assign(i, this.start[i]!, this.end[i]!, right);
     return true;

@@ -31,6 +31,13 @@ export function settle(problem: Problem, solution: Solution): Solution {
   });
   schedule.commit();
 
+  settleIn(schedule);
+  return judged(model, schedule, solution.bound ?? 0);
+}
+
+/** Settles the plan in a full schedule; its cost never rises. */
+export function settleIn(schedule: Schedule): void {
+  const { model } = schedule;
   const byStart = [...model.ids.keys()]
     .filter((i) => !model.isFixed[i])
     .sort((a, b) => schedule.start[a]! - schedule.start[b]! || schedule.end[a]! - schedule.end[b]!);
@@ -39,8 +46,6 @@ export function settle(problem: Problem, solution: Solution): Solution {
     for (const i of byStart) if (moveUp(i)) moved++;
     if (moved === 0) break;
   }
-
-  return judged(model, schedule, solution.bound ?? 0);
 
   function moveUp(i: number): boolean {
     const was = { start: schedule.start[i]!, end: schedule.end[i]!, setup: schedule.setup[i]! };

@@ -16,6 +16,7 @@ import { calmOf } from './calm';
 import { repair } from './repair';
 import { seededRandom, type Random } from './random';
 import { Schedule } from './schedule';
+import { settleIn } from './settle';
 import { structureOf } from './structure';
 
 export interface SearchOptions {
@@ -45,6 +46,11 @@ export interface Search {
 const SMALL = 40;
 /** … with most of the effort for so many nodes, with little of it from then on. */
 const PATIENT_NODES = 60_000;
+
+/** In the last part of the search it goes on from the best plan there was, and only to better ones. */
+const FINISHING = 0.8;
+/** Settling may take this share of all work. */
+const SETTLING = 0.02;
 
 function isSmall(model: Model): boolean {
   let busy = 0;
@@ -81,6 +87,9 @@ function running(
   let shop: ShopSearch | null = null;
   let tried = 0;
   let shown: Solution | null = null;
+  let isFinishing = false;
+  /** changes of the schedule that settling took */
+  let settling = 0;
   const schedule = new Schedule(
     model,
     bounds,
@@ -96,9 +105,9 @@ function running(
       isRepaired = true;
       if (!repair(schedule, structure, previous)) return;
       hasStart = schedule.lateness() === 0;
-    } else if (!first.build()) return;
-    keep();
-    schedule.undoTo(0);
+      keep();
+      schedule.undoTo(0);
+    } else if (first.build()) keep();
   }
   /** A share of the time goes to the exact search while there is hope that it ends. */
   function prove(tries: number): void {
@@ -120,6 +129,15 @@ function running(
     best = snapshot(schedule, cost);
     shown = null;
   }
+  /** Keeps the plan as it is when settled; the search goes on from the plan that isn't, whose racks are emptier. */
+  function keepSettled(): void {
+    const begin = schedule.changes;
+    const mark = schedule.mark();
+    if (settling <= SETTLING * begin) settleIn(schedule);
+    keep();
+    schedule.undoTo(mark);
+    settling += schedule.changes - begin;
+  }
   function raise(): void {
     isRaised = true;
     bound = Math.max(bound, raisedBound(model, bounds, order, best!.cost));
@@ -135,7 +153,7 @@ function running(
   function begin(): Improver {
     schedule.clear();
     restore(schedule, best!);
-    return improver(schedule, structure, random, { progress, without });
+    return improver(schedule, structure, random, { progress, without, isFinishing });
   }
 
   return {
@@ -146,10 +164,14 @@ function running(
       if (!hasStart && first.isBusy) return build();
       if (!isRaised) return raise();
       if (isShop(model)) return swapInShop(tries);
+      if (!isFinishing && progress() >= FINISHING) {
+        isFinishing = true;
+        improve = null;
+      }
       improve ??= begin();
       for (let k = 0; k < tries; k++) {
         tried++;
-        if (improve.step()) keep();
+        if (improve.step()) keepSettled();
       }
     },
     best() {

@@ -1,0 +1,65 @@
+/** The operations on a tool in the order in which they start (starting alike: in which they end). */
+export class ToolSequence {
+  private readonly operations: Int32Array;
+  private readonly starts: Int32Array;
+  private readonly ends: Int32Array;
+  private count = 0;
+
+  /** @param most how many there can be at a time */
+  constructor(most: number) {
+    this.operations = new Int32Array(most);
+    this.starts = new Int32Array(most);
+    this.ends = new Int32Array(most);
+  }
+
+  get length(): number {
+    return this.count;
+  }
+
+  /** The operation at a place, -1 before the first and behind the last. */
+  at(k: number): number {
+    return k >= 0 && k < this.count ? this.operations[k]! : -1;
+  }
+
+  /** All of them, in order. */
+  list(): number[] {
+    return [...this.operations.subarray(0, this.count)];
+  }
+
+  /** Place of the first operation that starts (or, starting alike, ends) at or after. */
+  position(start: number, end: number): number {
+    const { starts, ends } = this;
+    let low = 0;
+    let high = this.count;
+    while (low < high) {
+      const mid = (low + high) >> 1;
+      const s = starts[mid]!;
+      if (s > start || (s === start && ends[mid]! >= end)) high = mid;
+      else low = mid + 1;
+    }
+    return low;
+  }
+
+  add(i: number, start: number, end: number): void {
+    const k = this.position(start, end);
+    const { operations, starts, ends, count } = this;
+    operations.copyWithin(k + 1, k, count);
+    starts.copyWithin(k + 1, k, count);
+    ends.copyWithin(k + 1, k, count);
+    operations[k] = i;
+    starts[k] = start;
+    ends[k] = end;
+    this.count = count + 1;
+  }
+
+  /** @param start where it started */
+  remove(i: number, start: number): void {
+    const { operations, starts, ends, count } = this;
+    let k = this.position(start, -1);
+    while (operations[k] !== i) k++;
+    operations.copyWithin(k, k + 1, count);
+    starts.copyWithin(k, k + 1, count);
+    ends.copyWithin(k, k + 1, count);
+    this.count = count - 1;
+  }
+}

@@ -22,6 +22,8 @@ interface Stay {
   readonly amount: number;
   /** for each stretch the latest beginning of the hold that ends in it */
   readonly from: Float64Array;
+  /** … and the stretch in which that is */
+  readonly fromStretch: Int32Array;
 }
 
 interface Choice {
@@ -82,13 +84,7 @@ export function relaxationBound(model: Model, bounds: Bounds, order: Int32Array,
         if (choice.stay !== null)
           f +=
             choice.stay.amount *
-            spanPrice(
-              rentUpTo[choice.stay.resource]!,
-              rent[choice.stay.resource]!,
-              edges,
-              choice.stay.from[k]!,
-              k,
-            );
+            spanPrice(rentUpTo[choice.stay.resource]!, rent[choice.stay.resource]!, edges, choice.stay, k);
         for (const [r, minutes] of choice.work) f += minutes * wageFrom[r]![k]!;
         if (f < least) {
           least = f;
@@ -194,7 +190,15 @@ function choiceOf(
         work.set(use.resource, (work.get(use.resource) ?? 0) + use.amount * model.minutes[i]!);
   return {
     cost,
-    stay: hold && stay ? { resource: hold.resource, amount: hold.amount, from } : null,
+    stay:
+      hold && stay
+        ? {
+            resource: hold.resource,
+            amount: hold.amount,
+            from,
+            fromStretch: Int32Array.from(from, (t) => stretchAt(edges, t)),
+          }
+        : null,
     work: [...work],
   };
 
@@ -340,16 +344,17 @@ function suffix(price: Float64Array): Float64Array {
   return sum;
 }
 
-/** Rent from minute `from` to the beginning of stretch `k`. */
+/** Rent from the beginning of the hold that ends in stretch `k` to the beginning of that stretch. */
 function spanPrice(
   up: Float64Array,
   price: Float64Array,
   edges: Float64Array,
-  from: number,
+  stay: Stay,
   k: number,
 ): number {
+  const from = stay.from[k]!;
   if (from >= edges[k]!) return 0;
-  const j = stretchAt(edges, from);
+  const j = stay.fromStretch[k]!;
   return up[k]! - up[j]! - price[j]! * (from - edges[j]!);
 }
 

@@ -19,4 +19,4 @@ export { solveProblem, type SolveBudget } from './solveProblem';
 export { validateSolution, type Judgement, type Violation } from './validate';
 export { explainer, type ChainLink, type Explainer, type Reason, type ReasonKind } from './explain';
 export { movedOperations } from './moved';
-export { MOVES, type Move } from './improve';
+export { MOVES, type Move } from './neighbourhoods';

@@ -36,7 +36,7 @@ const THOROUGH = 400;
 /** So many strands may make room, one after the other, before a try is given up … */
 const MOST_EJECTED = 4;
 /** … but only one when nobody is late and there is less than this share of the tries of a thorough search: these are worth more. */
-const HASTY = 0.2;
+const HASTY = 0.14;
 /**
  * Gaps are closed in a share of the tries: eagerly, wherever an operation would miss a session, or only for strands that find no
  * place otherwise. Either is worth most with so many operations in a session; with fewer there is little to close, with more it

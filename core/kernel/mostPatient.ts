@@ -12,8 +12,8 @@ export interface Room {
 
 /** Of very many strands a sample. */
 const MOST_LOOKED_AT = 60;
-/** Share of its length that the strand needs at least before it is due. */
-const NEEDED = 0.7;
+/** Share of its length that a strand needs at least, behind where another began, before it is due, to take its place. */
+export const NEEDED = 0.7;
 
 /**
  * @param isOut 1 for every strand that has moved already

@@ -3,6 +3,7 @@
  * a moment, units that change places.
  */
 import type { Model } from './model';
+import { NEEDED } from './mostPatient';
 import { intervalAfter } from './openHours';
 import { pick, type Random } from './random';
 import type { Schedule } from './schedule';
@@ -38,8 +39,6 @@ export interface Neighbourhoods {
 export const MOST_OUT = 90;
 /** At most so many strands are asked whether they stand in the way. */
 const MOST_LOOKED_AT = 120;
-/** Of its own length a strand needs this share, behind the beginning of another, before it is due, to change places with it. */
-const NEEDED = 0.7;
 
 /** @param sessions spans of time in which work is done */
 export function neighbourhoods(

@@ -1,6 +1,6 @@
 /** What a place in the plan would break: a window that has shut, a hold without room. */
 import { earliestBefore } from './dryingClock';
-import { pausableEnd, pausableStart } from './openHours';
+import { nextFit, pausableEnd, pausableStart } from './openHours';
 import type { Model } from './model';
 import type { Schedule } from './schedule';
 
@@ -30,7 +30,37 @@ export function goBack(
       if (blocked >= 0) return { operation: i, start: startFor(model, i, blocked + 1) };
     }
   }
+  // A hold that can't have room in the end has none now.
+  for (const stretch of schedule.reach.over[i]!) {
+    const { hold } = stretch;
+    if (schedule.isPlaced(hold.to) || (hold.from !== i && !schedule.isPlaced(hold.from))) continue;
+    const from = hold.from === i ? end : schedule.end[hold.from]!;
+    const blocked = schedule.holdBlockedAt(hold, from, schedule.reach.soonest(stretch, end));
+    if (blocked >= 0) return { operation: hold.from, start: startFor(model, hold.from, blocked + 1) };
+  }
   return null;
+}
+
+/** Earliest start from `low` on with which the holds that begin with `i` find room, as far as they reach at the least. */
+export function roomFrom(schedule: Schedule, i: number, low: number): number {
+  const { model, reach } = schedule;
+  const minutes = model.minutes[i]!;
+  if (model.pausable[i]) return low;
+  for (let isFree = false; !isFree;) {
+    isFree = true;
+    for (const stretch of reach.over[i]!) {
+      const { hold } = stretch;
+      if (hold.from !== i || schedule.isPlaced(hold.to)) continue;
+      if (minutes > 0) low = nextFit(model.open[i]!, low, 0, minutes);
+      if (low > model.horizon) return low;
+      const end = low + minutes;
+      const blocked = schedule.holdBlockedAt(hold, end, reach.soonest(stretch, end));
+      if (blocked < 0) continue;
+      low = blocked + 1 - minutes;
+      isFree = false;
+    }
+  }
+  return low;
 }
 
 /** Does `i`, placed so, miss a window that is open or leave a hold without room? */

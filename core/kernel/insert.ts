@@ -2,7 +2,7 @@
  * Places a list of operations into a schedule, each as early as it goes. Where a window would be missed or a hold finds
  * no room, the operation it began with is taken out again and placed later: coupled layers go in whole or not at all.
  */
-import { goBack, startFor } from './broken';
+import { goBack, roomFrom, startFor } from './broken';
 import type { CloseGaps } from './closeGaps';
 import type { Bounds } from './propagate';
 import type { Schedule } from './schedule';
@@ -46,7 +46,8 @@ export function insert(schedule: Schedule, operations: readonly number[], manner
   while (k < operations.length) {
     const i = operations[k]!;
     marks[k] = schedule.mark();
-    const low = Math.max(schedule.startLow(i), notBefore[k]!, startFor(model, i, schedule.endLow(i)));
+    const early = Math.max(schedule.startLow(i), notBefore[k]!, startFor(model, i, schedule.endLow(i)));
+    const low = roomFrom(schedule, i, early);
     const endHigh = Math.min(schedule.endHigh(i), within.endHigh[i]!);
     // Looked for beyond the window's end on purpose: a slot too late tells how much later the window must begin.
     let slot = schedule.findSlot(i, low, within.startHigh[i]!, endHigh, manner.patience, manner.haste);

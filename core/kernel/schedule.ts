@@ -8,6 +8,7 @@ import { NEVER, nextFit, nextOpen, pausableEnd, pausableStart, previousFit } fro
 import { Profile } from './profile';
 import type { Calm } from './calm';
 import type { Bounds } from './propagate';
+import { reachOf, type Reach } from './reach';
 import { ToolSequence } from './toolSequence';
 
 export const UNPLACED = -1;
@@ -26,6 +27,7 @@ export class Schedule {
   readonly sequences: readonly ToolSequence[];
   private readonly profiles: readonly Profile[];
   private readonly journal: number[] = [];
+  readonly reach: Reach;
   private tardiness = 0;
   private completion = 0;
   private setups = 0;
@@ -47,6 +49,7 @@ export class Schedule {
     this.end = new Int32Array(model.count).fill(UNPLACED);
     this.setup = new Int32Array(model.count);
     this.shares = sharesOf(model);
+    this.reach = reachOf(model);
     this.demand = demandOf(model, this.shares);
     const most = mostTaken(model);
     this.profiles = model.resourceIds.map((_, r) => new Profile(model.horizon, most[r]!));

@@ -48,7 +48,7 @@ const SMALL = 40;
 /** … with most of the effort for so many nodes, with little of it from then on. */
 const PATIENT_NODES = 60_000;
 
-/** In the last part of the search it goes on from the best plan there was, and only to better ones. */
+/** In the last part of the search it goes on from the best plan there was, and hardly ever to worse ones. */
 const FINISHING = 0.9;
 /** Settling may take this share of all work. */
 const SETTLING = 0.02;

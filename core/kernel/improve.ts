@@ -31,8 +31,6 @@ export interface ImproveOptions {
 
 /** At the beginning a change may be worse by about so many times what a unit costs on average. */
 const WARMTH = 1.2;
-/** … and in the last part, which goes on from the best plan, by so much for the share of the search that is left: a set-up or two. */
-const EMBERS = 0.1;
 /** Tries for each unit from which on the search may begin that warm; with fewer it begins cooler. */
 const THOROUGH = 400;
 /** So many strands may make room, one after the other, before a try is given up … */
@@ -117,9 +115,9 @@ export function improver(
     const progress = Math.min(1, options.progress());
     if (out.length === 0 || !removeAll()) return giveUp();
     const units = Math.max(1, strands.length);
-    const thorough = Math.min(1, tried / Math.max(1e-6, progress) / units / THOROUGH);
-    const warmth = isFinishing ? EMBERS * (1 - progress) : WARMTH * thorough * (1 - progress) ** 2;
-    const temperature = (warmth * calm) / units;
+    // In the last part little warmth is left: enough to go round by another set-up, and that much helps however few the tries.
+    const thorough = isFinishing ? 1 : Math.min(1, tried / Math.max(1e-6, progress) / units / THOROUGH);
+    const temperature = ((WARMTH * thorough * calm) / units) * (1 - progress) ** 2;
     const limit = cost - temperature * Math.log(Math.max(1e-12, random()));
     let left = lateness === 0 && (isFinishing || thorough < HASTY) ? 1 : MOST_EJECTED;
     const makeRoom = isWhole

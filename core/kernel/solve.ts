@@ -48,8 +48,8 @@ const SMALL = 40;
 /** … with most of the effort for so many nodes, with little of it from then on. */
 const PATIENT_NODES = 60_000;
 
-/** In the last part of the search it goes on from the best plan there was, and hardly ever to worse ones. */
-const FINISHING = 0.9;
+/** From these shares of the search on it goes on from the best plan there was, and hardly ever to worse ones. */
+const FINISHING = [0.9, 0.97];
 /** Settling may take this share of all work. */
 const SETTLING = 0.02;
 
@@ -88,7 +88,8 @@ function running(
   let shop: ShopSearch | null = null;
   let tried = 0;
   let shown: Solution | null = null;
-  let isFinishing = false;
+  /** how often it has gone back to the best plan */
+  let finishing = 0;
   /** changes of the schedule that settling took */
   let settling = 0;
   const schedule = new Schedule(
@@ -154,7 +155,7 @@ function running(
   function begin(): Improver {
     schedule.clear();
     restore(schedule, best!);
-    return improver(schedule, structure, random, { progress, without, isFinishing });
+    return improver(schedule, structure, random, { progress, without, isFinishing: finishing > 0 });
   }
 
   return {
@@ -165,8 +166,8 @@ function running(
       if (!hasStart && first.isBusy) return build();
       if (!isRaised) return raise();
       if (isShop(model)) return swapInShop(tries);
-      if (!isFinishing && progress() >= FINISHING) {
-        isFinishing = true;
+      if (finishing < FINISHING.length && progress() >= FINISHING[finishing]!) {
+        finishing++;
         improve = null;
       }
       improve ??= begin();

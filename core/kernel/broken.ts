@@ -41,7 +41,7 @@ export function goBack(
   return null;
 }
 
-/** Earliest start from `low` on with which the holds that begin with `i` find room, as far as they reach at the least. */
+/** Earliest start (minutes) from `low` on with which the holds that begin with `i` find room, as far as they reach at the least. */
 export function roomFrom(schedule: Schedule, i: number, low: number): number {
   const { model, reach } = schedule;
   const minutes = model.minutes[i]!;

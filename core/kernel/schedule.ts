@@ -25,9 +25,10 @@ export class Schedule {
   readonly setup: Int32Array;
   /** operations on each tool by start */
   readonly sequences: readonly ToolSequence[];
+  /** how far holds reach whose end has no place yet */
+  readonly reach: Reach;
   private readonly profiles: readonly Profile[];
   private readonly journal: number[] = [];
-  readonly reach: Reach;
   private tardiness = 0;
   private completion = 0;
   private setups = 0;

@@ -8,6 +8,7 @@ import {
   solveProblem,
   startSearch,
   validateSolution,
+  FINE_MOVES,
   MOVES,
   type Problem,
 } from '#core/kernel';
@@ -157,22 +158,23 @@ if (wants('moves')) {
     '\nWhat each move of the search is worth: cost when it is left out, the same number of tries, mean of 3 seeds',
   );
   const rows: string[][] = [];
+  const all = [...MOVES, ...FINE_MOVES];
   for (const [name, iterations] of [
     ['batch-60-1', 6000],
     ['batch-200-1', 6000],
     ['batch-600-1', 4000],
   ] as const) {
     const problem = instance(name);
-    const mean = (without: readonly (typeof MOVES)[number][]): number =>
+    const mean = (without: readonly (typeof all)[number][]): number =>
       [1, 2, 3].reduce((sum, seed) => {
         const search = startSearch(problem, { seed, without, progress: () => search.tried / iterations });
         while (!search.isDone && search.tried < iterations) search.step(20);
         return sum + search.best().cost!.total / 3;
       }, 0);
-    const all = mean([]);
-    rows.push([name, figure(all, 1), ...MOVES.map((m) => percent(mean([m]) / all - 1))]);
+    const whole = mean([]);
+    rows.push([name, figure(whole, 1), ...all.map((m) => percent(mean([m]) / whole - 1))]);
   }
-  print(table(['instance', 'all', ...MOVES.map((m) => `no ${m}`)], rows));
+  print(table(['instance', 'all', ...all.map((m) => `no ${m}`)], rows));
 }
 
 if (wants('highs')) {

@@ -6,11 +6,12 @@
 import { arrange } from './arrange';
 import { byYield } from './byYield';
 import { gapCloser } from './closeGaps';
+import { FINE_MOVES, fineMoves, type FineMove } from './fineMoves';
 import { inTime } from './inTime';
 import { PROMPT, type Manner } from './insert';
 import type { Model } from './model';
 import { mostPatient } from './mostPatient';
-import { MOST_OUT, MOVES, neighbourhoods, sessionsOf, spanOf, type Move } from './neighbourhoods';
+import { MOST_OUT, MOVES, neighbourhoods, sessionsOf, spanOf, type Move, type TakenOut } from './neighbourhoods';
 import { putBack, type Loose } from './putBack';
 import { pick, type Random } from './random';
 import type { Schedule } from './schedule';
@@ -24,7 +25,9 @@ export interface Improver {
 export interface ImproveOptions {
   /** share of the search gone by, 0 to 1: cools the search down */
   readonly progress: () => number;
-  readonly without?: readonly Move[];
+  readonly without?: readonly (Move | FineMove)[];
+  /** tries made before: default 0 */
+  readonly tried?: number;
   /** only finer changes, and hardly anything worse is taken any more */
   readonly isFinishing?: boolean;
 }
@@ -33,6 +36,9 @@ export interface ImproveOptions {
 const WARMTH = 1.2;
 /** Tries for each unit from which on the search may begin that warm; with fewer it begins cooler. */
 const THOROUGH = 400;
+/** From this share of the search on, this share of the tries of a thorough one moves pieces of strands and single operations. */
+const FINE_FROM = 0.8;
+const FINE = 0.9;
 /** So many strands may make room, one after the other, before a try is given up … */
 const MOST_EJECTED = 4;
 /** … but only one when nobody is late and there is less than this share of the tries of a thorough search: these are worth more. */
@@ -66,7 +72,7 @@ export function improver(
   let isWhole = true;
   /** cost with guidance: what changes are judged by */
   let cost = schedule.cost() + schedule.guidance();
-  let tried = 0;
+  let tried = options.tried ?? 0;
   let best = schedule.cost();
   let lateness = schedule.lateness();
   /** what the plan costs without its lateness: the scale on which a change is small */
@@ -80,7 +86,7 @@ export function improver(
   const timely = inTime(model);
   const closeGaps = gapCloser(schedule);
   const closing = closingShares(model, sessions.length);
-  const neighbourhood = neighbourhoods(schedule, structure, sessions, random, {
+  const takenOut: TakenOut = {
     get size() {
       return out.length;
     },
@@ -88,37 +94,58 @@ export function improver(
       key[i] = when;
       take(i);
     },
-  });
+  };
+  const neighbourhood = neighbourhoods(schedule, structure, sessions, random, takenOut);
+  const fine = fineMoves(schedule, structure, random, takenOut);
+  const finer = FINE_MOVES.filter((m) => !options.without?.includes(m));
 
   function step(): boolean {
     if (strands.length === 0) return false;
     tried++;
-    // While anyone is late, nothing matters more.
-    const m = late >= 0 && lateness > 0 && random() < 0.4 ? late : chances.choose();
-    const begin = schedule.changes;
-    const gain = attempt(moves[m]!);
-    // What brings a unit home in time saves so much that all else would look like nothing: no try counts for more than a unit costs.
-    const saved = Math.min(Math.max(0, gain), calm / strands.length);
-    chances.learn(m, saved, WORK_OF_TRY + schedule.changes - begin);
+    const progress = Math.min(1, options.progress());
+    const thorough = Math.min(1, tried / Math.max(1e-6, progress) / strands.length / THOROUGH);
+    const isFine =
+      lateness === 0 && progress > FINE_FROM && finer.length > 0 && random() < FINE * thorough;
+    if (isFine) tryFinely(progress);
+    else tryMove(progress, thorough);
     const real = schedule.cost();
     if (real >= best - 1e-9) return false;
     best = real;
     return true;
   }
 
-  /** @returns how much cheaper the plan has become; -Infinity when nothing was changed */
-  function attempt(move: Move): number {
+  /** Tries a move that has been worth it lately, and learns how much it is worth. */
+  function tryMove(progress: number, thorough: number): void {
+    // While anyone is late, nothing matters more.
+    const m = late >= 0 && lateness > 0 && random() < 0.4 ? late : chances.choose();
+    const begin = schedule.changes;
+    startOver();
+    isWhole = neighbourhood.choose(moves[m]!);
+    const gain = attempt(progress, thorough, manner);
+    // What brings a unit home in time saves so much that all else would look like nothing: no try counts for more than a unit costs.
+    const saved = Math.min(Math.max(0, gain), calm / strands.length);
+    chances.learn(m, saved, WORK_OF_TRY + schedule.changes - begin);
+  }
+
+  function tryFinely(progress: number): void {
+    startOver();
+    const choice = fine.choose(finer[pick(random, finer.length)]!);
+    isWhole = choice.isWhole;
+    attempt(progress, 1, () => fineManner(choice.delay));
+  }
+
+  function startOver(): void {
     for (const i of out) isOut[i] = 0;
     isMoved.fill(0);
     out = [];
-    isWhole = neighbourhood.choose(move);
-    const progress = Math.min(1, options.progress());
+  }
+
+  /** Puts back in another way what is to come out. @returns how much cheaper the plan has become; -Infinity when nothing was changed */
+  function attempt(progress: number, thorough: number, mannerOf: () => Manner): number {
     if (out.length === 0 || !removeAll()) return giveUp();
-    const units = Math.max(1, strands.length);
     // In the last part little warmth is left: enough to go round by another set-up, and that much helps however few the tries.
-    const thorough = isFinishing ? 1 : Math.min(1, tried / Math.max(1e-6, progress) / units / THOROUGH);
-    const temperature = ((WARMTH * thorough * calm) / units) * (1 - progress) ** 2;
-    const limit = cost - temperature * Math.log(Math.max(1e-12, random()));
+    const warmth = WARMTH * (isFinishing ? 1 : thorough) * (1 - progress) ** 2;
+    const limit = cost - ((warmth * calm) / strands.length) * Math.log(Math.max(1e-12, random()));
     let left = lateness === 0 && (isFinishing || thorough < HASTY) ? 1 : MOST_EJECTED;
     const makeRoom = isWhole
       ? (group: readonly number[]): Loose | null =>
@@ -128,7 +155,7 @@ export function improver(
     const isEager = luck < closing.eager;
     const isNeedy = luck < closing.inNeed;
     const how = {
-      manner: { ...manner(), closeGaps: isEager ? closeGaps : null },
+      manner: { ...mannerOf(), closeGaps: isEager ? closeGaps : null },
       limit,
       closeGaps: isNeedy && !isEager ? closeGaps : null,
       makeRoom,
@@ -259,6 +286,16 @@ export function improver(
       haste: haste * (0.1 + 1.5 * random()),
       delay: kind > 0.94 ? pick(random, 1440) : 0,
       within,
+    };
+  }
+
+  /** Where set-ups are least, or nearly so. */
+  function fineManner(delay: number): Manner {
+    return {
+      patience: random() < 0.5 ? 240 : 1500,
+      haste: 0.01 * random(),
+      delay,
+      within: timely,
     };
   }
 

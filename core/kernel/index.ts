@@ -19,4 +19,5 @@ export { solveProblem, type SolveBudget } from './solveProblem';
 export { validateSolution, type Judgement, type Violation } from './validate';
 export { explainer, type ChainLink, type Explainer, type Reason, type ReasonKind } from './explain';
 export { movedOperations } from './moved';
+export { FINE_MOVES, type FineMove } from './fineMoves';
 export { MOVES, type Move } from './neighbourhoods';

@@ -255,3 +255,10 @@ function bindingUses(
     list.every((u) => isKept[u.resource]) ? list : list.filter((u) => isKept[u.resource]),
   );
 }
+
+/** Do two operations use a resource that both could not have at the same time, or not always? */
+export function sharesResource(model: Model, a: number, b: number): boolean {
+  for (const u of model.binding[a]!)
+    for (const v of model.binding[b]!) if (u.resource === v.resource) return true;
+  return false;
+}

@@ -2,7 +2,7 @@
  * What a try of the search takes out of the plan, and in what order it is to come back: strands, a session, a colour run, what follows
  * a moment, units that change places.
  */
-import type { Model } from './model';
+import { sharesResource, type Model } from './model';
 import { NEEDED } from './mostPatient';
 import { intervalAfter } from './openHours';
 import { pick, type Random } from './random';
@@ -185,7 +185,7 @@ export function neighbourhoods(
     const session = open === null ? 0 : (open.from[intervalAfter(open, start[i]!)] ?? 0);
     const found: number[] = [];
     for (let k = 0; k < model.count; k++)
-      if (start[k]! >= session && end[k]! <= start[i]! && end[k]! > start[k]! && sharesResource(k, i))
+      if (start[k]! >= session && end[k]! <= start[i]! && end[k]! > start[k]! && sharesResource(model, k, i))
         found.push(k);
     return found.sort((a, b) => start[a]! - start[b]!).slice(-many);
   }
@@ -339,7 +339,7 @@ export function neighbourhoods(
         if (b <= first || a >= last || model.minutes[k] === 0) continue;
         for (const w of waits) {
           const minutes = Math.min(b, w.to) - Math.max(a, w.from);
-          if (minutes > 0 && sharesResource(k, w.i)) score.set(s, (score.get(s) ?? 0) + minutes);
+          if (minutes > 0 && sharesResource(model, k, w.i)) score.set(s, (score.get(s) ?? 0) + minutes);
         }
       }
     }
@@ -348,12 +348,6 @@ export function neighbourhoods(
       .sort((a, b) => b.luck - a.luck)
       .slice(0, many)
       .map((e) => e.s);
-  }
-
-  function sharesResource(a: number, b: number): boolean {
-    for (const u of model.binding[a]!)
-      for (const v of model.binding[b]!) if (u.resource === v.resource) return true;
-    return false;
   }
 
   return { choose };

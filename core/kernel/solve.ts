@@ -11,6 +11,7 @@ import { EQUAL, judged } from './judged';
 import { buildModel, type Model } from './model';
 import { overfull, propagate, type Bounds } from './propagate';
 import { narrowConflict } from './narrow';
+import type { FineMove } from './fineMoves';
 import type { Move } from './neighbourhoods';
 import { isShop, shopSearch, type ShopSearch } from './shop';
 import { calmOf } from './calm';
@@ -29,7 +30,7 @@ export interface SearchOptions {
   /** cost that every operation adds which leaves the session it had in `previous`; default 0 */
   readonly stability?: number;
   /** moves of the search to leave out, for measurements */
-  readonly without?: readonly Move[];
+  readonly without?: readonly (Move | FineMove)[];
 }
 
 export interface Search {
@@ -155,7 +156,7 @@ function running(
   function begin(): Improver {
     schedule.clear();
     restore(schedule, best!);
-    return improver(schedule, structure, random, { progress, without, isFinishing: finishing > 0 });
+    return improver(schedule, structure, random, { progress, without, tried, isFinishing: finishing > 0 });
   }
 
   return {

@@ -11,7 +11,15 @@ import { inTime } from './inTime';
 import { PROMPT, type Manner } from './insert';
 import type { Model } from './model';
 import { mostPatient } from './mostPatient';
-import { MOST_OUT, MOVES, neighbourhoods, sessionsOf, spanOf, type Move, type TakenOut } from './neighbourhoods';
+import {
+  MOST_OUT,
+  MOVES,
+  neighbourhoods,
+  sessionsOf,
+  spanOf,
+  type Move,
+  type TakenOut,
+} from './neighbourhoods';
 import { putBack, type Loose } from './putBack';
 import { pick, type Random } from './random';
 import type { Schedule } from './schedule';
@@ -104,8 +112,7 @@ export function improver(
     tried++;
     const progress = Math.min(1, options.progress());
     const thorough = Math.min(1, tried / Math.max(1e-6, progress) / strands.length / THOROUGH);
-    const isFine =
-      lateness === 0 && progress > FINE_FROM && finer.length > 0 && random() < FINE * thorough;
+    const isFine = lateness === 0 && progress > FINE_FROM && finer.length > 0 && random() < FINE * thorough;
     if (isFine) tryFinely(progress);
     else tryMove(progress, thorough);
     const real = schedule.cost();

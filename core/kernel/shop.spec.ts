@@ -60,6 +60,29 @@ describe('the swaps of a job shop', () => {
     );
   });
 
+  it('get out of an order whose ends of blocks lead back and forth', () => {
+    const model = buildModel(
+      shop([
+        [
+          [1, 1],
+          [0, 2],
+        ],
+        [
+          [2, 2],
+          [0, 1],
+        ],
+        [[0, 2]],
+      ]),
+    );
+    // The third job belongs to the front of the machine that all share; only the middle of a block takes it there.
+    const begin = Int32Array.from(model.ids, (_, i) => i);
+    for (let seed = 1; seed <= 50; seed++) {
+      const search = shopSearch(model, begin, seededRandom(seed));
+      search.step(60);
+      expect(search.best.cost, `seed ${seed}`).toBe(5);
+    }
+  });
+
   it('are proved best by the whole kernel', () => {
     fc.assert(
       fc.property(jobs, (list) => {

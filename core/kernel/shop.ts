@@ -156,14 +156,14 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
     return path;
   }
 
-  /** First and last pairs of the blocks of one machine on the path. */
-  function swapsOn(path: readonly number[]): [number, number][] {
+  /** First and last pairs of the blocks of one machine on the path; or every pair. */
+  function swapsOn(path: readonly number[], isEvery = comesBack): [number, number][] {
     const swaps: [number, number][] = [];
     for (let from = 0; from < path.length;) {
       let to = from;
       while (to + 1 < path.length && machineAfter[path[to]!] === path[to + 1]) to++;
       // Where a job comes back to its machine, its own pair can stand at the end of a block: then every pair may help.
-      if (comesBack) for (let k = from; k < to; k++) swaps.push([path[k]!, path[k + 1]!]);
+      if (isEvery) for (let k = from; k < to; k++) swaps.push([path[k]!, path[k + 1]!]);
       else if (to > from) {
         if (from > 0) swaps.push([path[from]!, path[from + 1]!]);
         if (to < path.length - 1 && (to - from > 1 || from === 0)) swaps.push([path[to - 1]!, path[to]!]);
@@ -206,7 +206,8 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
   }
 
   function move(): void {
-    const swaps = swapsOn(criticalPath());
+    const path = criticalPath();
+    const swaps = swapsOn(path);
     let chosen: [number, number] | null = null;
     let least = Infinity;
     for (const [a, b] of swaps) {
@@ -217,7 +218,11 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
         chosen = [a, b];
       }
     }
-    chosen ??= swaps[pick(random, swaps.length)] ?? null;
+    if (chosen === null) {
+      // From some orders the ends of blocks lead nowhere new; all pairs of critical paths reach the best (van Laarhoven et al. 1992).
+      const pairs = swapsOn(path, true);
+      chosen = pairs[pick(random, pairs.length)] ?? null;
+    }
     if (chosen === null) return;
     tabu[chosen[0] * n + chosen[1]] = turn + TENURE + pick(random, TENURE);
     trySwap(chosen[0], chosen[1]);

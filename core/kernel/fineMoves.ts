@@ -1,6 +1,6 @@
 /**
  * What a try of the search takes out late, when units stand where they should: pieces of strands and single operations, that come back at
- * other moments or in another order. A unit's end stays as it is; set-ups and minutes are saved before it.
+ * other moments or in another order, so that set-ups and minutes are saved though no unit changes places with another.
  */
 import { sharesResource } from './model';
 import type { TakenOut } from './neighbourhoods';
@@ -99,6 +99,7 @@ export function fineMoves(
     out.take(i, 0);
     for (let k = 0; k < model.count; k++)
       if (
+        k !== i &&
         schedule.start[k]! < from + minutes &&
         schedule.end[k]! > from &&
         model.minutes[k]! > 0 &&

@@ -123,6 +123,7 @@ export function improver(
 
   /** Tries a move that has been worth it lately, and learns how much it is worth. */
   function tryMove(progress: number, thorough: number): void {
+    if (moves.length === 0) return;
     // While anyone is late, nothing matters more.
     const m = late >= 0 && lateness > 0 && random() < 0.4 ? late : chances.choose();
     const begin = schedule.changes;

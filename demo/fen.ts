@@ -43,13 +43,14 @@ export function mondayFrom(date: LocalDate): LocalDate {
   return addDays(date, (8 - weekdayOf(date)) % 7);
 }
 
-/** @param monday first day of the plan, `YYYY-MM-DD` */
-export function fenMuster(monday: LocalDate): Muster {
+/** @param monday first day of the plan, `YYYY-MM-DD` @param timeZone of the bench, IANA */
+export function fenMuster(monday: LocalDate, timeZone = 'UTC'): Muster {
   return {
-    format: 'patient-muster/1',
+    format: 'patient-muster/2',
     name: 'Moth Fair at Candlewick Fen',
     startsOn: `${monday}T18:00`,
     bench: {
+      timeZone,
       people: [{ id: 'me', name: 'First pair of hands' }],
       airbrush: { loadMinutes: 3, changeMinutes: 5, cleanMinutes: 11, idleMinutes: 40 },
       layoutMinutes: 2,

@@ -3,6 +3,7 @@ import Papa from 'papaparse';
 import { familyOf, methodOf } from '#core/materials';
 import { dateTimeAfter } from '#core/muster';
 import type { Plan } from '#core/plan';
+import { FORMULA } from './formulae';
 
 const COLUMNS = [
   'session',
@@ -49,5 +50,5 @@ export function writePlanCsv(plan: Plan): string {
       at(s.gate?.closes == null ? null : Math.floor(s.gate.closes)),
       at(s.gate?.prefer == null ? null : Math.floor(s.gate.prefer)),
     ]);
-  return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\r\n', escapeFormulae: true })}\r\n`;
+  return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\r\n', escapeFormulae: FORMULA })}\r\n`;
 }

@@ -15,7 +15,7 @@ const at = fc
     fc.integer({ min: 0, max: 23 }),
     fc.integer({ min: 0, max: 59 }),
   )
-  .map(([m, d, h, min]) => `2027-${two(m)}-${two(d)}T${two(h)}:${two(min)}`);
+  .map(([m, d, h, min]) => `2027-${two(m)}-${two(d)}T${two(h)}:${two(min)}:00Z`);
 const base = {
   id,
   at,
@@ -79,7 +79,7 @@ const entry: fc.Arbitrary<LogEntry> = fc
 const log = fc.uniqueArray(entry, { selector: (e) => e.id, maxLength: 12 });
 
 /** A spreadsheet is told by an apostrophe that something is no formula. */
-const plain = (value: string): string => (/^[=+\-@\t\r]/.test(value) ? `'${value}` : value);
+const plain = (value: string): string => (/^\s*[=+\-@＝＋－＠]|^[\t\r\n]/.test(value) ? `'${value}` : value);
 
 describe('the log as CSV (RFC 4180, read by Papa Parse)', () => {
   it('has a line an entry and every field of it under its heading', () => {
@@ -124,12 +124,15 @@ describe('the log as CSV (RFC 4180, read by Papa Parse)', () => {
     );
   });
 
-  it('gives a spreadsheet no formula to run', () => {
-    const note = '=HYPERLINK("http://x")';
-    const csv = writeLogCsv([{ id: 'a', at: '2027-03-01T20:00', kind: 'noted', note }]);
-    for (const cell of csv.split(/[\r\n]+/)[1]!.split(','))
-      expect(cell.replace(/^"/, '')).not.toMatch(/^[=+@]/);
-  });
+  it.each(['=HYPERLINK("http://x")', '\n=1+1', ' \t=1+1', '＝1+1', '＋1', '@SUM(1)', '-1+1', '\rx'])(
+    'gives a spreadsheet no formula to run: %j',
+    (note) => {
+      const csv = writeLogCsv([{ id: 'a', at: '2027-03-01T20:00:00Z', kind: 'noted', note }]);
+      const [, cells] = Papa.parse<string[]>(csv).data;
+      expect(cells).toContain(`'${note}`);
+      for (const cell of cells!) expect(cell).not.toMatch(/^\s*[=+\-@＝＋－＠]/);
+    },
+  );
 });
 
 describe('the log as JSON', () => {

@@ -1,10 +1,15 @@
 /** The log as CSV (RFC 4180), one line an entry, nothing left out. */
 import Papa from 'papaparse';
 import type { LogEntry } from '#core/session';
+import { FORMULA } from './formulae';
 
 const COLUMNS = [
   'at',
   'kind',
+  'unit',
+  'piece',
+  'layer',
+  'recipe',
   'step',
   'minutes',
   'more_minutes',
@@ -32,6 +37,10 @@ export function writeLogCsv(log: readonly LogEntry[]): string {
   const rows = log.map((e) => [
     e.at,
     e.kind,
+    e.about?.unit ?? '',
+    e.about?.piece ?? '',
+    e.about?.layer ?? '',
+    e.about?.recipe ?? '',
     'step' in e ? (e.step ?? '') : '',
     'minutes' in e ? e.minutes : '',
     e.kind === 'not-dry' ? e.moreMinutes : '',
@@ -53,5 +62,5 @@ export function writeLogCsv(log: readonly LogEntry[]): string {
     e.act ?? '',
     e.id,
   ]);
-  return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\r\n', escapeFormulae: true })}\r\n`;
+  return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\r\n', escapeFormulae: FORMULA })}\r\n`;
 }

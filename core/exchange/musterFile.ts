@@ -1,6 +1,13 @@
 /** The whole muster as a JSON file, and back. */
-import { pathText, type Fault } from '#core/kernel';
-import { MUSTER_FORMAT, musterSchema, type Muster } from '#core/muster';
+import {
+  checked,
+  fromFirstFormat,
+  mended,
+  MUSTER_FORMAT,
+  musterSchema,
+  type Fault,
+  type Muster,
+} from '#core/muster';
 
 /** Thrown where a file is no muster; every fault names its path. */
 export class MusterFileError extends Error {
@@ -14,11 +21,14 @@ export function writeMuster(muster: Muster): string {
   return `${JSON.stringify(muster, null, 2)}\n`;
 }
 
+const FIRST_FORMAT = 'patient-muster/1';
+
 /**
  * Reads the text of a muster file.
+ * @param zone time zone of a file of the first format, which does not say its own
  * @throws MusterFileError naming the path of everything that is wrong
  */
-export function readMuster(text: string): Muster {
+export function readMuster(text: string, zone = 'UTC'): Muster {
   let value: unknown;
   try {
     value = JSON.parse(text);
@@ -27,23 +37,32 @@ export function readMuster(text: string): Muster {
       { path: 'file', text: `is no JSON: ${error instanceof Error ? error.message : String(error)}` },
     ]);
   }
-  return parseMuster(value);
+  return parseMuster(value, zone);
 }
 
-/** @throws MusterFileError naming the path of everything that is wrong */
-export function parseMuster(value: unknown): Muster {
+/**
+ * A document of today's format or the first. The first let references dangle; they are cut on the way in.
+ * @throws MusterFileError naming the path of everything that is wrong
+ */
+export function parseMuster(value: unknown, zone = 'UTC'): Muster {
   const format =
     typeof value === 'object' && value !== null ? (value as { format?: unknown }).format : undefined;
-  if (format !== MUSTER_FORMAT)
-    throw new MusterFileError([
-      {
-        path: 'format',
-        text: `is ${JSON.stringify(format) ?? 'missing'}, and this program reads "${MUSTER_FORMAT}"`,
-      },
-    ]);
-  const read = musterSchema.safeParse(value);
-  if (read.success) return read.data;
-  throw new MusterFileError(
-    read.error.issues.map((issue) => ({ path: pathText(issue.path) || 'file', text: issue.message })),
-  );
+  if (format === FIRST_FORMAT) {
+    const read = musterSchema.safeParse(fromFirstFormat(value, zone));
+    return sound(read.success ? mended(null, read.data).muster : fromFirstFormat(value, zone));
+  }
+  if (format === MUSTER_FORMAT) return sound(value);
+  const isNewer = typeof format === 'string' && /^patient-muster\/\d+$/.test(format);
+  throw new MusterFileError([
+    {
+      path: 'format',
+      text: `is ${JSON.stringify(format) ?? 'missing'}${isNewer ? ', of a newer program' : ''}, and this program reads "${FIRST_FORMAT}" and "${MUSTER_FORMAT}"`,
+    },
+  ]);
+}
+
+function sound(value: unknown): Muster {
+  const read = checked(value);
+  if (!read.ok) throw new MusterFileError(read.faults);
+  return read.muster;
 }

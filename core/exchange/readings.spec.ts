@@ -12,8 +12,8 @@ const withReadings = (readings: ReturnType<typeof readReadings>) => {
 
 describe('readings from CSV', () => {
   it('reads our columns in any order', () => {
-    expect(readReadings('humidity_percent,time,celsius\n60,2027-03-02 20:00,18.5\n')).toEqual([
-      { at: '2027-03-02T20:00', celsius: 18.5, humidityPercent: 60 },
+    expect(readReadings('humidity_percent,time,celsius\n60,2027-03-02 20:00,18.5\n', 'UTC')).toEqual([
+      { at: '2027-03-02T20:00:00Z', celsius: 18.5, humidityPercent: 60 },
     ]);
   });
 
@@ -24,19 +24,19 @@ describe('readings from CSV', () => {
     ['2027-02-30 20:00,18,50', /line 2: “2027-02-30 20:00” is no time/],
     ['2027-03-02 20:00,warm,50', /line 2: warm °C/],
   ])('refuses %s with the line and the reason', (line, message) => {
-    expect(() => readReadings(file(line))).toThrow(ReadingsError);
-    expect(() => readReadings(file(line))).toThrow(message);
+    expect(() => readReadings(file(line), 'UTC')).toThrow(ReadingsError);
+    expect(() => readReadings(file(line), 'UTC')).toThrow(message);
   });
 
   it('refuses a file without its columns or without readings', () => {
-    expect(() => readReadings('a,b\n1,2')).toThrow(/no column “time”/);
-    expect(() => readReadings(file())).toThrow(/no readings/);
+    expect(() => readReadings('a,b\n1,2', 'UTC')).toThrow(/no column “time”/);
+    expect(() => readReadings(file(), 'UTC')).toThrow(/no readings/);
   });
 });
 
 describe('the air of the bench', () => {
   it('is what was read, a line between readings, the climate elsewhere', () => {
-    const m = withReadings(readReadings(file('2027-03-02 10:00,10,80', '2027-03-02 14:00,18,40')));
+    const m = withReadings(readReadings(file('2027-03-02 10:00,10,80', '2027-03-02 14:00,18,40'), 'UTC'));
     const spells = spellsOf(m, 3);
     const at = (hour: number): number => airAt(spells, 1440 + hour * 60).celsius;
     expect([at(9), at(10), at(12), at(14), at(16)]).toEqual([21, 10, 14, 18, 21]);
@@ -63,6 +63,7 @@ describe('the air of the bench', () => {
           '2027-03-02 02:00,17,55',
           '2027-03-02 12:00,18,50',
         ),
+        'UTC',
       ),
     );
     const rules = checkMuster(m).map((f) => f.rule);
@@ -72,7 +73,7 @@ describe('the air of the bench', () => {
 
   it('keeps paint out of a foggy session, and says so', () => {
     const fog = Array.from({ length: 8 }, (_, h) => `2027-03-02 ${16 + h}:00,14,97`);
-    const m = withReadings(readReadings(file(...fog)));
+    const m = withReadings(readReadings(file(...fog), 'UTC'));
     expect(checkMuster(m).find((f) => f.rule === 'air-unfit')?.text).toMatch(/dew point/);
     const { problem } = compile(m);
     const fit = problem.calendars!.find((c) => c.id === 'fit-paint')!;

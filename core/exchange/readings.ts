@@ -1,7 +1,7 @@
 /** Readings of the bench's air from CSV: a heading line, then `time,celsius,humidity_percent`; our own columns, any order. */
 import Papa from 'papaparse';
 import type { Reading } from '#core/muster';
-import { DATE_TIME_PATTERN, isRealDate } from '#core/muster';
+import { DATE_TIME_PATTERN, instantOf, instantOfWall, isRealDate } from '#core/muster';
 
 export class ReadingsError extends Error {
   constructor(readonly faults: readonly string[]) {
@@ -14,10 +14,11 @@ const COLUMNS = ['time', 'celsius', 'humidity_percent'] as const;
 const MOST_FAULTS = 8;
 
 /**
- * @returns the readings as they stand in the file, seconds and zone cut off
+ * @param zone the bench's: times in the file are of its wall clock, unless they end in Z or an offset
+ * @returns the readings as they stand in the file, seconds cut off
  * @throws ReadingsError naming the lines that are wrong; nothing is taken from such a file
  */
-export function readReadings(text: string): Reading[] {
+export function readReadings(text: string, zone: string): Reading[] {
   const parsed = Papa.parse<Record<string, string>>(text.trim(), {
     header: true,
     skipEmptyLines: true,
@@ -32,7 +33,8 @@ export function readReadings(text: string): Reading[] {
   const faults: string[] = [];
   const readings = parsed.data.map((row, k): Reading => {
     const line = k + 2;
-    const at = (row['time'] ?? '').trim().replace(' ', 'T').slice(0, 16);
+    const written = (row['time'] ?? '').trim().replace(' ', 'T');
+    const at = written.slice(0, 16);
     const celsius = Number(row['celsius'] || NaN);
     const humidityPercent = Number(row['humidity_percent'] || NaN);
     if (!DATE_TIME_PATTERN.test(at) || !isRealDate(at))
@@ -41,7 +43,7 @@ export function readReadings(text: string): Reading[] {
       faults.push(`line ${line}: ${row['celsius']} °C is not between −30 and 60 °C`);
     if (!(humidityPercent >= 1 && humidityPercent <= 100))
       faults.push(`line ${line}: ${row['humidity_percent']} % humidity is not between 1 and 100 %`);
-    return { at, celsius, humidityPercent };
+    return { at: faults.length > 0 ? at : instantIn(written, zone), celsius, humidityPercent };
   });
   if (readings.length === 0) faults.push('line 2: there are no readings');
   if (faults.length > 0)
@@ -51,4 +53,12 @@ export function readReadings(text: string): Reading[] {
         : faults,
     );
   return readings;
+}
+
+/** Seconds are dropped; `…Z` and `…+02:00` say their own zone. */
+function instantIn(written: string, zone: string): string {
+  const offset = /(Z|[+-]\d\d:?\d\d)$/i.exec(written.slice(16))?.[1];
+  return offset === undefined
+    ? instantOfWall(zone, written.slice(0, 16))
+    : instantOf(new Date(`${written.slice(0, 16)}${offset}`));
 }

@@ -1,6 +1,7 @@
 /** The shopping list as CSV (RFC 4180). */
 import Papa from 'papaparse';
 import type { Shortage } from '#core/stores';
+import { FORMULA } from './formulae';
 
 const COLUMNS = ['needed_on', 'what', 'name', 'missing', 'unit', 'bottles', 'price'] as const;
 
@@ -14,5 +15,5 @@ export function writeShoppingCsv(list: readonly Shortage[]): string {
     s.bottles === null ? '' : String(s.bottles),
     s.price === null ? '' : s.price.toFixed(2),
   ]);
-  return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\r\n', escapeFormulae: true })}\r\n`;
+  return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\r\n', escapeFormulae: FORMULA })}\r\n`;
 }

@@ -6,6 +6,7 @@ import {
   addDays,
   airAt,
   dateTimeAfter,
+  instantAfter,
   minutesOfDay,
   minutesSince,
   originOf,
@@ -45,7 +46,7 @@ function musterOf(b: {
       weekly: b.weekly.map((w, k) => ({ id: `w${k}`, weekday: w.weekday, ...w.at })),
       exceptions: b.exceptions.map((e, k) => ({
         id: `x${k}`,
-        date: addDays(origin, e.day),
+        date: addDays(origin.date, e.day),
         sessions: e.sessions,
       })),
     },
@@ -66,7 +67,7 @@ describe('the sessions of a bench', () => {
         }
         // Every quarter of an hour is wholly open or wholly shut here.
         for (let t = 0; t < DAYS * 1440; t += 15) {
-          const date = addDays(origin, Math.floor(t / 1440));
+          const date = addDays(origin.date, Math.floor(t / 1440));
           const special = muster.bench.exceptions.filter((e) => e.date === date);
           const list =
             special.length > 0
@@ -111,7 +112,7 @@ describe('the air of a bench', () => {
               ...base.bench,
               climate,
               readings: readings.map(({ hour, ...air }) => ({
-                at: dateTimeAfter(origin, hour * 60),
+                at: instantAfter(origin, hour * 60),
                 ...air,
               })),
             },
@@ -148,7 +149,7 @@ describe('the air of a bench', () => {
     const base = smallMuster();
     const origin = originOf(base);
     const at = (hour: number, celsius: number) => ({
-      at: dateTimeAfter(origin, hour * 60),
+      at: instantAfter(origin, hour * 60),
       celsius,
       humidityPercent: 60,
     });

@@ -1,7 +1,7 @@
 /** The bench's air over time: what was measured or forecast where there is a reading, the day-and-night climate elsewhere. */
 import type { Air, Spell } from '#core/climate';
 import type { Muster } from './document';
-import { dateTimeAfter, minutesOfDay, minutesSince } from './localTime';
+import { addDays, dateTimeAfter, minutesOfDay, minutesSince, minutesUntil } from './localTime';
 import { originOf } from './sessions';
 
 export type Reading = NonNullable<Muster['bench']['readings']>[number];
@@ -15,7 +15,7 @@ export function spellsOf(muster: Muster, days: number): Spell[] {
   const origin = originOf(muster);
   const horizon = days * 1440;
   const points = sortedReadings(muster.bench.readings ?? []).map((r) => ({
-    at: minutesSince(origin, r.at),
+    at: Math.floor(minutesUntil(origin, r.at)),
     air: { celsius: r.celsius, humidityPercent: r.humidityPercent },
   }));
   const measured: Spell[] = [];
@@ -82,20 +82,22 @@ function climateSpells(muster: Muster, from: number, to: number): Spell[] {
       humidityPercent: Math.min(99, Math.max(1, air.humidityPercent + shift.humidityPercent)),
     };
   };
+  const midnight = (day: number): number => minutesSince(origin, addDays(origin.date, day));
+  const firstDay = Math.floor(from / 1440) - 1;
   if (dawn === dusk) {
-    const spells: Spell[] = [];
-    for (let t = from; t < to; t = (Math.floor(t / 1440) + 1) * 1440)
-      spells.push({ from: t, air: inMonth(day, t) });
-    return months ? spells : [{ from, air: day }];
+    const spells: Spell[] = [{ from, air: inMonth(day, from) }];
+    for (let d = firstDay; months && midnight(d) < to; d++)
+      if (midnight(d) > from) spells.push({ from: midnight(d), air: inMonth(day, midnight(d)) });
+    return spells;
   }
   const isDay = (t: number): boolean => {
-    const m = ((t % 1440) + 1440) % 1440;
+    const m = minutesOfDay(dateTimeAfter(origin, t).slice(11));
     return dawn < dusk ? m >= dawn && m < dusk : m >= dawn || m < dusk;
   };
   const spells: Spell[] = [{ from, air: inMonth(isDay(from) ? day : night, from) }];
-  for (let d = Math.floor(from / 1440); d * 1440 < to; d++)
-    for (const at of [dawn, dusk].sort((a, b) => a - b)) {
-      const t = d * 1440 + at;
+  for (let d = firstDay; midnight(d) < to; d++)
+    for (const time of dawn < dusk ? [dayFrom, nightFrom] : [nightFrom, dayFrom]) {
+      const t = minutesSince(origin, `${addDays(origin.date, d)}T${time}`);
       if (t > from && t < to) spells.push({ from: t, air: inMonth(isDay(t) ? day : night, t) });
     }
   return spells;

@@ -1,19 +1,35 @@
 /** The muster: everything the user owns, in one document (docs/formats.md). Types are derived from the schemas. */
 import * as z from 'zod';
 import { AIDS, FAMILY_IDS, FILMS, METHOD_IDS } from '#core/materials';
-import { DATE_PATTERN, DATE_TIME_PATTERN, isRealDate, TIME_PATTERN } from './localTime';
+import {
+  DATE_PATTERN,
+  DATE_TIME_PATTERN,
+  INSTANT_PATTERN,
+  isRealDate,
+  isTimeZone,
+  TIME_PATTERN,
+} from './localTime';
 
-export const MUSTER_FORMAT = 'patient-muster/1';
+export const MUSTER_FORMAT = 'patient-muster/2';
 
 const id = z.string().min(1).max(80);
-const name = z.string().trim().min(1, 'needs a name').max(120);
+export const NAME_LETTERS = 120;
+const name = z
+  .string()
+  .trim()
+  .min(1, 'needs a name')
+  .max(NAME_LETTERS, `has more than ${NAME_LETTERS} letters`);
 const date = z
   .string()
-  .regex(DATE_PATTERN, 'is no date (YYYY-MM-DD)')
+  .regex(DATE_PATTERN, 'is no date from 2000 to 2199 (YYYY-MM-DD)')
   .refine(isRealDate, 'is no day of the calendar');
 const dateTime = z
   .string()
-  .regex(DATE_TIME_PATTERN, 'is no date and time (YYYY-MM-DDTHH:mm)')
+  .regex(DATE_TIME_PATTERN, 'is no date and time from 2000 to 2199 (YYYY-MM-DDTHH:mm)')
+  .refine(isRealDate, 'is no day of the calendar');
+const instant = z
+  .string()
+  .regex(INSTANT_PATTERN, 'is no instant from 2000 to 2199 (YYYY-MM-DDTHH:mm:ssZ)')
   .refine(isRealDate, 'is no day of the calendar');
 const time = z.string().regex(TIME_PATTERN, 'is no time (HH:mm)');
 const minutes = z
@@ -28,6 +44,8 @@ const air = z.strictObject({
 export const sessionSchema = z.strictObject({ from: time, to: time });
 
 export const benchSchema = z.strictObject({
+  /** IANA name of the zone by whose wall clock its times are meant */
+  timeZone: z.string().max(80).refine(isTimeZone, 'is no time zone (such as Europe/Vienna or UTC)'),
   people: z.array(z.strictObject({ id, name })),
   airbrush: z.strictObject({
     /** putting the first colour into a clean airbrush */
@@ -66,7 +84,7 @@ export const benchSchema = z.strictObject({
   readings: z
     .array(
       z.strictObject({
-        at: dateTime,
+        at: instant,
         celsius: z.number().min(-30).max(60),
         humidityPercent: z.number().min(1).max(100),
       }),

@@ -6,6 +6,7 @@ import { layer, smallMuster } from '../plan/testing';
 import {
   duplicatedPiece,
   duplicatedUnit,
+  mended,
   movedLayer,
   musterSchema,
   withLayer,
@@ -98,12 +99,13 @@ describe('a layer moved', () => {
 describe('a recipe taken out', () => {
   it('leaves its pieces without one, and touches no other', () => {
     for (const { id } of demo.recipes) {
-      const rest = withoutRecipe(demo, id);
+      const rest = mended(demo, withoutRecipe(demo, id)).muster;
       expect(placesOf(rest.units, id).filter((p) => p.endsWith('.recipe'))).toEqual([]);
       const pieces = (m: Muster) => m.units.flatMap((u) => u.pieces);
       expect(pieces(rest)).toHaveLength(pieces(demo).length);
       pieces(demo).forEach((p, k) => {
-        if (p.recipe !== id) expect(pieces(rest)[k]).toEqual(p);
+        const host = pieces(demo).find((h) => h.id === p.joins?.piece);
+        if (p.recipe !== id) expect(pieces(rest)[k]).toEqual(host?.recipe === id ? { ...p, joins: null } : p);
       });
       expect(musterSchema.safeParse(rest).success).toBe(true);
     }
@@ -150,7 +152,10 @@ describe('copies', () => {
 describe('a piece taken out', () => {
   it('is joined by nothing any more', () => {
     for (const unit of demo.units)
-      for (const { id } of unit.pieces) expect(placesOf(withoutPiece(unit, id), id)).toEqual([]);
+      for (const { id } of unit.pieces) {
+        const rest = mended(demo, withUnit(demo, withoutPiece(unit, id))).muster;
+        expect(placesOf(rest.units, id)).toEqual([]);
+      }
   });
 });
 

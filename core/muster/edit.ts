@@ -1,4 +1,5 @@
-/** Changes to a muster, each a pure function from muster to muster. */
+/** Changes to a muster, each a pure function from muster to muster. What they leave pointing nowhere is mended at the door. */
+import { NAME_LETTERS } from './document';
 import type { Bench, Layer, Muster, Piece, Recipe, Stores, Unit } from './document';
 
 /** Gives a new id each time; passed in, so that tests can repeat it. */
@@ -45,13 +46,18 @@ function copyOfUnit(unit: Unit, number: number, newId: NewId): Unit {
   return {
     ...unit,
     id: newId(),
-    name: `${unit.name} ${number}`,
+    name: withSuffix(unit.name, ` ${number}`),
     pieces: unit.pieces.map((p) => ({
       ...p,
       id: ids.get(p.id)!,
       joins: p.joins && { ...p.joins, piece: ids.get(p.joins.piece) ?? p.joins.piece },
     })),
   };
+}
+
+/** A name with something after it, the name itself cut where both are too long. */
+export function withSuffix(name: string, suffix: string): string {
+  return `${name.slice(0, NAME_LETTERS - suffix.length).trimEnd()}${suffix}`;
 }
 
 /** Copies of a piece within its unit, named "… 2", "… 3", directly after it. */
@@ -65,7 +71,7 @@ export function duplicatedPiece(unit: Unit, id: string, copies: number, newId: N
             ...Array.from({ length: copies }, (_, k): Piece => ({
               ...piece,
               id: newId(),
-              name: `${piece.name} ${k + 2}`,
+              name: withSuffix(piece.name, ` ${k + 2}`),
             })),
           ]
         : [piece],
@@ -73,14 +79,9 @@ export function duplicatedPiece(unit: Unit, id: string, copies: number, newId: N
   };
 }
 
-/** Takes a piece out; parts that joined it no longer join anything. */
+/** Takes a piece out. */
 export function withoutPiece(unit: Unit, id: string): Unit {
-  return {
-    ...unit,
-    pieces: unit.pieces
-      .filter((p) => p.id !== id)
-      .map((p) => (p.joins?.piece === id ? { ...p, joins: null } : p)),
-  };
+  return { ...unit, pieces: unit.pieces.filter((p) => p.id !== id) };
 }
 
 /** Adds the recipe, or puts it in the place of the one with its id. */
@@ -88,16 +89,8 @@ export function withRecipe(muster: Muster, recipe: Recipe): Muster {
   return { ...muster, recipes: replaced(muster.recipes, recipe) };
 }
 
-/** Takes a recipe out; pieces that followed it are left without one. */
 export function withoutRecipe(muster: Muster, id: string): Muster {
-  return {
-    ...muster,
-    recipes: muster.recipes.filter((r) => r.id !== id),
-    units: muster.units.map((u) => ({
-      ...u,
-      pieces: u.pieces.map((p) => (p.recipe === id ? { ...p, recipe: null } : p)),
-    })),
-  };
+  return { ...muster, recipes: muster.recipes.filter((r) => r.id !== id) };
 }
 
 export function withLayer(recipe: Recipe, layer: Layer): Recipe {
@@ -110,22 +103,6 @@ export function movedLayer(recipe: Recipe, from: number, to: number): Recipe {
   const [layer] = layers.splice(from, 1);
   if (layer) layers.splice(Math.max(0, Math.min(to, layers.length)), 0, layer);
   return { ...recipe, layers };
-}
-
-/** Takes a layer out, and with it what other layers, and silenced rules, said of it. */
-export function withoutLayer(recipe: Recipe, id: string): Recipe {
-  return {
-    ...recipe,
-    layers: recipe.layers
-      .filter((l) => l.id !== id)
-      .map(({ judgeFrom, ...l }) => ({
-        ...l,
-        waitsFor: l.waitsFor.filter((w) => w !== id),
-        window: l.window?.through === id ? { ...l.window, through: null } : l.window,
-        ...(judgeFrom === undefined || judgeFrom === id ? {} : { judgeFrom }),
-      })),
-    ...(recipe.silenced ? { silenced: recipe.silenced.filter((s) => s.layer !== id) } : {}),
-  };
 }
 
 function replaced<T extends { id: string }>(list: readonly T[], item: T): T[] {

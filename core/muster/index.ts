@@ -4,3 +4,8 @@ export { asNominal, estimateWords, nominalOf, withEstimate } from './estimate';
 export * from './localTime';
 export { originOf, sessionsOf, sessionsOn, type BenchSession } from './sessions';
 export { airAt, sortedReadings, spellsOf, type Reading } from './air';
+export { differences, GoneError, touches, withEdits, type Change, type Edit, type Path } from './change';
+export { admit, checked, faultWords, type Admitted } from './door';
+export { mended, withoutLayer, type Mended } from './mend';
+export { fromFirstFormat } from './migrate';
+export { MOST_DAYS, unsound, type Fault } from './sound';

@@ -6,6 +6,7 @@ import {
   dateTimeAfter,
   duplicatedUnit,
   isRealDate,
+  mended,
   minutesSince,
   movedLayer,
   sessionsOf,
@@ -13,13 +14,16 @@ import {
   withoutLayer,
   withoutPiece,
   withoutRecipe,
+  withUnit,
 } from './index';
+
+const UTC = { date: '2027-03-01', zone: 'UTC' };
 
 describe('wall-clock time', () => {
   it('counts there and back', () => {
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 500_000 }), (minutes) => {
-        expect(minutesSince('2027-03-01', dateTimeAfter('2027-03-01', minutes))).toBe(minutes);
+        expect(minutesSince(UTC, dateTimeAfter(UTC, minutes))).toBe(minutes);
       }),
     );
   });
@@ -56,8 +60,10 @@ describe('edits', () => {
   it('leave nothing pointing at what is gone', () => {
     const m = smallMuster();
     m.units[0]!.pieces[1]!.joins = { piece: 'p1', layer: 'seal' };
-    expect(withoutPiece(m.units[0]!, 'p1').pieces[0]!.joins).toBeNull();
-    expect(withoutRecipe(m, 'r').units[0]!.pieces.every((p) => p.recipe === null)).toBe(true);
+    const alone = mended(m, withUnit(m, withoutPiece(m.units[0]!, 'p1'))).muster;
+    expect(alone.units[0]!.pieces[0]!.joins).toBeNull();
+    const bare = mended(m, withoutRecipe(m, 'r')).muster;
+    expect(bare.units[0]!.pieces.every((p) => p.recipe === null)).toBe(true);
     const through = {
       ...m.recipes[0]!.layers[1]!,
       window: { ...m.recipes[0]!.layers[1]!.window!, through: 'top' },

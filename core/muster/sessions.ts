@@ -1,6 +1,14 @@
 /** From the week and its exceptions to the sessions of real days. */
 import type { Bench, Muster, Session } from './document';
-import { addDays, minutesOfDay, minutesSince, weekdayOf, type LocalDate } from './localTime';
+import {
+  addDays,
+  minutesOfDay,
+  minutesSince,
+  weekdayOf,
+  type LocalDate,
+  type LocalDateTime,
+  type Origin,
+} from './localTime';
 
 /** [start, end) in minutes from the midnight that begins the muster's first day. */
 export interface BenchSession {
@@ -8,9 +16,9 @@ export interface BenchSession {
   readonly end: number;
 }
 
-/** The first day of the muster: all minutes count from its midnight. */
-export function originOf(muster: Muster): LocalDate {
-  return muster.startsOn.slice(0, 10);
+/** The first day of the muster, on the wall of its bench: all minutes count from its midnight. */
+export function originOf(muster: Muster): Origin {
+  return { date: muster.startsOn.slice(0, 10), zone: muster.bench.timeZone };
 }
 
 /** The sessions of one date, in order of time. */
@@ -28,14 +36,21 @@ export function sessionsOf(muster: Muster, days: number): BenchSession[] {
   const origin = originOf(muster);
   const begin = minutesSince(origin, muster.startsOn);
   const sessions: { start: number; end: number }[] = [];
-  for (let day = 0; day < days; day++)
-    for (const { from, to } of sessionsOn(muster.bench, addDays(origin, day))) {
-      const start = Math.max(begin, day * 1440 + minutesOfDay(from));
-      const end = day * 1440 + minutesOfDay(to);
+  for (let day = 0; day < days; day++) {
+    const date = addDays(origin.date, day);
+    const minute = (time: string): number => minutesSince(origin, at(date, time));
+    for (const { from, to } of sessionsOn(muster.bench, date)) {
+      const start = Math.max(begin, minute(from));
+      const end = minute(to);
       if (end <= start) continue;
       const before = sessions[sessions.length - 1];
       if (before && start <= before.end) before.end = Math.max(before.end, end);
       else sessions.push({ start, end });
     }
+  }
   return sessions;
+}
+
+function at(date: LocalDate, time: string): LocalDateTime {
+  return `${date}T${time}`;
 }

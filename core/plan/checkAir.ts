@@ -3,10 +3,12 @@ import { unfitness } from '#core/climate';
 import {
   airAt,
   minutesSince,
+  minutesUntil,
   originOf,
   sessionsOf,
   sortedReadings,
   spellsOf,
+  wallTime,
   type Muster,
 } from '#core/muster';
 import type { Finding, Place } from '#core/recipe';
@@ -36,14 +38,14 @@ function checkReadings(muster: Muster): Finding[] {
       warning(
         'readings-twice',
         'Bench, the air',
-        `${doubles} ${doubles === 1 ? 'moment has' : 'moments have'} more than one reading (an hour twice, as when clocks go back); the later one counts.`,
+        `${doubles} ${doubles === 1 ? 'moment has' : 'moments have'} more than one reading; the later one counts.`,
         'Nothing needs doing; take the doubles out of the file if the other one was right.',
       ),
     );
   const origin = originOf(muster);
   const holes = sorted.flatMap((r, i) => {
     const next = sorted[i + 1];
-    const gap = next ? minutesSince(origin, next.at) - minutesSince(origin, r.at) : 0;
+    const gap = next ? minutesUntil(origin, next.at) - minutesUntil(origin, r.at) : 0;
     return gap > HOUR ? [{ at: r.at, hours: gap / HOUR }] : [];
   });
   if (holes.length > 0) {
@@ -52,7 +54,7 @@ function checkReadings(muster: Muster): Finding[] {
       warning(
         'readings-gap',
         'Bench, the air',
-        `The readings have ${holes.length} ${holes.length === 1 ? 'gap' : 'gaps'}, the longest ${longest.hours.toFixed(1)} h after ${longest.at.replace('T', ' ')}. ` +
+        `The readings have ${holes.length} ${holes.length === 1 ? 'gap' : 'gaps'}, the longest ${longest.hours.toFixed(1)} h after ${wallTime(origin.zone, longest.at).replace('T', ' ')}. ` +
           'Up to 6 h are drawn as a straight line, beyond that the day-and-night climate holds.',
         'Bring in the missing hours, or leave it so.',
       ),

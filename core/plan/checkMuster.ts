@@ -28,7 +28,6 @@ export function checkMuster(muster: Muster): Finding[] {
     ...checkCrafts(muster),
     ...checkAir(muster),
     ...checkStores(muster),
-    ...duplicateIds(muster),
     ...muster.units.flatMap((unit) => checkUnit(muster, unit)),
     ...checkLongest(muster),
     ...(muster.units.length === 0
@@ -152,38 +151,6 @@ function checkBench(muster: Muster): Finding[] {
   return findings;
 }
 
-function duplicateIds(muster: Muster): Finding[] {
-  const seen = new Set<string>();
-  const findings: Finding[] = [];
-  const note = (id: string, place: Place, where: string): void => {
-    if (seen.has(id))
-      findings.push(
-        error(
-          'id-twice',
-          place,
-          where,
-          `Its id “${id}” occurs twice.`,
-          'Give one of the two another id in the file.',
-        ),
-      );
-    seen.add(id);
-  };
-  for (const r of muster.recipes) {
-    note(`recipe ${r.id}`, { view: 'recipes', recipe: r.id }, `Recipe “${r.name}”`);
-    const layers = new Set<string>();
-    for (const l of r.layers) {
-      if (layers.has(l.id))
-        note(`recipe ${r.id}`, { view: 'recipes', recipe: r.id }, `${r.name}, layer “${l.name}”`);
-      layers.add(l.id);
-    }
-  }
-  for (const u of muster.units) {
-    note(`unit ${u.id}`, { view: 'muster', unit: u.id }, `Unit “${u.name}”`);
-    for (const p of u.pieces) note(`piece ${p.id}`, { view: 'muster', unit: u.id }, `${u.name}, ${p.name}`);
-  }
-  return findings;
-}
-
 function checkUnit(muster: Muster, unit: Unit): Finding[] {
   const findings: Finding[] = [];
   const place: Place = { view: 'muster', unit: unit.id };
@@ -222,8 +189,6 @@ function checkUnit(muster: Muster, unit: Unit): Finding[] {
       add('piece-without-recipe', 'follows no recipe.', 'Choose a recipe for it.', piece);
       continue;
     }
-    if (!muster.recipes.some((r) => r.id === piece.recipe))
-      add('recipe-unknown', 'follows a recipe that is not in the muster.', 'Choose a recipe for it.', piece);
     if (piece.places > muster.bench.rackPlaces)
       add(
         'rack-too-small',
@@ -232,16 +197,7 @@ function checkUnit(muster: Muster, unit: Unit): Finding[] {
         piece,
       );
     if (!piece.joins) continue;
-    const host = unit.pieces.find((p) => p.id === piece.joins!.piece);
-    const recipe = muster.recipes.find((r) => r.id === host?.recipe);
-    if (!host || !recipe?.layers.some((l) => l.id === piece.joins!.layer))
-      add(
-        'join-unknown',
-        'joins a piece or a layer that is not there.',
-        'Choose again what it joins.',
-        piece,
-      );
-    else if (joinsItself(unit, piece))
+    if (joinsItself(unit, piece))
       add('join-circle', 'joins itself by way of other pieces.', 'Take one of the joins out.', piece);
   }
   return findings;

@@ -162,12 +162,7 @@ export function compile(muster: Muster, graceDays = GRACE_DAYS): Compiled {
       const layer = recipe.layers[top]!;
       lags.push({ from: lastId(top), to: doneId(piece), min: dryingOf(layer), ...clockOf(layer) });
     }
-    const host = piece.joins && unit.pieces.find((p) => p.id === piece.joins!.piece);
-    lags.push({
-      from: doneId(piece),
-      to: host ? `${host.id}.${piece.joins!.layer}` : readyId(unit),
-      min: 0,
-    });
+    lags.push({ from: doneId(piece), to: joinedAt(muster, unit, piece) ?? readyId(unit), min: 0 });
     const pilot = piece.isPilot ? undefined : pilots.get(piece.recipe!);
     if (pilot)
       recipe.layers.forEach((layer, index) => {
@@ -217,6 +212,20 @@ export function compile(muster: Muster, graceDays = GRACE_DAYS): Compiled {
     objective: { ...OBJECTIVE },
   };
   return { problem, steps, clocks };
+}
+
+/**
+ * The operation that waits for a part: the layer of its host at which it joins or, where the host leaves that one off, the next that
+ * it has. Null where it joins nothing, or only after the host's last layer.
+ */
+function joinedAt(muster: Muster, unit: Unit, piece: Piece): string | null {
+  const host = piece.joins && unit.pieces.find((p) => p.id === piece.joins!.piece);
+  const recipe = host && muster.recipes.find((r) => r.id === host.recipe);
+  if (!host || !recipe) return null;
+  const own = new Map(effectiveRecipe(recipe, host, unit.level).layers.map((l) => [l.id, l]));
+  const at = recipe.layers.findIndex((l) => l.id === piece.joins!.layer);
+  const next = recipe.layers.slice(Math.max(0, at)).find((l) => own.has(l.id));
+  return next ? operationId(host, own.get(next.id)!) : null;
 }
 
 /** What an airbrush is loaded with, or what lies ready on the table: runs are layers with the same load. */

@@ -2,7 +2,7 @@
 import { minuteAfter, type ClockPoints } from '#core/climate';
 import type { Solution } from '#core/kernel';
 import { familyOf } from '#core/materials';
-import { minutesSince, originOf, sessionsOf, type LocalDate, type Muster } from '#core/muster';
+import { minutesSince, originOf, sessionsOf, type Origin, type Muster } from '#core/muster';
 import { dryingOf, linksOf, opensAfter } from '#core/recipe';
 import { operationId, readyId, type Compiled, type StepRef } from './compile';
 import { horizonDays } from './horizon';
@@ -60,7 +60,7 @@ export interface PlanUnit {
 }
 
 export interface Plan {
-  readonly origin: LocalDate;
+  readonly origin: Origin;
   readonly sessions: readonly PlanSession[];
   readonly steps: ReadonlyMap<string, PlanStep>;
   readonly units: readonly PlanUnit[];

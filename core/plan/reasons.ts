@@ -4,7 +4,7 @@ import { originOf, type Muster } from '#core/muster';
 import { linksOf } from '#core/recipe';
 import { operationId, readyId, type Compiled } from './compile';
 import type { Plan, PlanStep } from './present';
-import { clockTime, dayName, duration, listed, moment } from './words';
+import { clockTime, dayName, duration, isSameDay, listed, moment } from './words';
 
 export interface Why {
   /** in the order in which they push the start back */
@@ -61,7 +61,7 @@ function layerLabel(step: PlanStep, plan: Plan, id: string): string {
 }
 
 function when(plan: Plan, step: PlanStep, minute: number): string {
-  return Math.floor(minute / 1440) === Math.floor(step.start / 1440)
+  return isSameDay(plan.origin, minute, step.start)
     ? clockTime(plan.origin, minute)
     : moment(plan.origin, minute);
 }

@@ -23,10 +23,11 @@ export function layer(id: string, extra: Partial<Layer> = {}): Layer {
 
 export function smallMuster(layers: Layer[] = defaultLayers()): Muster {
   return {
-    format: 'patient-muster/1',
+    format: 'patient-muster/2',
     name: 'Test quay',
     startsOn: '2027-03-01T18:00',
     bench: {
+      timeZone: 'UTC',
       people: [{ id: 'me', name: 'Me' }],
       airbrush: { loadMinutes: 3, changeMinutes: 5, cleanMinutes: 10, idleMinutes: 40 },
       layoutMinutes: 0,

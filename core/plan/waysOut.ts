@@ -1,5 +1,19 @@
 /** Ways out when a table date is in danger: single changes of the muster, each to be planned and weighed. */
-import { addDays, originOf, sessionsOf, type Layer, type Muster, type Recipe, type Unit } from '#core/muster';
+import {
+  addDays,
+  dateTimeAfter,
+  daysBetween,
+  minutesSince,
+  originOf,
+  sessionsOf,
+  withoutLayer,
+  withSuffix,
+  type Layer,
+  type LocalDate,
+  type Muster,
+  type Recipe,
+  type Unit,
+} from '#core/muster';
 import { checkCraft, withSchool } from '#core/recipe';
 import { horizonDays } from './horizon';
 import { moment } from './words';
@@ -31,14 +45,14 @@ export function waysOut(muster: Muster, late: readonly string[], from: number): 
   if (day !== null)
     ways.push({
       id: 'extra',
-      label: `An extra session on ${moment(origin, day * 1440 + 19 * 60)}, three hours`,
+      label: `An extra session on ${moment(origin, minutesSince(origin, `${day}T${EXTRA.from}`))}, three hours`,
       apply: (m) => ({
         ...m,
         bench: {
           ...m.bench,
           exceptions: [
-            ...m.bench.exceptions.filter((e) => e.date !== addDays(origin, day)),
-            { id: `extra-${day}`, date: addDays(origin, day), sessions: [EXTRA] },
+            ...m.bench.exceptions.filter((e) => e.date !== day),
+            { id: `extra-${day}`, date: day, sessions: [EXTRA] },
           ],
         },
       }),
@@ -69,7 +83,7 @@ export function waysOut(muster: Muster, late: readonly string[], from: number): 
     ways.push({
       id: `without-${recipe.id}-${layer.id}`,
       label: `Leave “${layer.name}” off ${worst.name}`,
-      apply: (m) => withoutLayer(m, worst.id, recipe.id, layer.id),
+      apply: (m) => withShorterRecipe(m, worst.id, recipe.id, layer.id),
     });
   const second = secondWave(worst);
   if (second.length > 0)
@@ -113,10 +127,13 @@ function laterBy(time: string, minutes: number): string {
 }
 
 /** The first day on which the bench is shut so far. */
-function firstFreeDay(muster: Muster, from: number): number | null {
+function firstFreeDay(muster: Muster, from: number): LocalDate | null {
   const days = horizonDays(muster);
-  const busy = new Set(sessionsOf(muster, days).map((s) => Math.floor(s.start / 1440)));
-  for (let d = Math.floor(from / 1440) + 1; d < days; d++) if (!busy.has(d)) return d;
+  const origin = originOf(muster);
+  const dateAt = (minute: number): LocalDate => dateTimeAfter(origin, minute).slice(0, 10);
+  const busy = new Set(sessionsOf(muster, days).map((s) => dateAt(s.start)));
+  for (let date = addDays(dateAt(from), 1); daysBetween(origin.date, date) < days; date = addDays(date, 1))
+    if (!busy.has(date)) return date;
   return null;
 }
 
@@ -146,7 +163,7 @@ function optionalLayers(muster: Muster, unit: Unit): { recipe: Recipe; layer: La
     for (const layer of recipe.layers) {
       if (!isEffect(layer) || recipe.layers.some((l) => isTiedTo(l, layer.id))) continue;
       if (unit.pieces.some((p) => p.joins?.layer === layer.id || p.startsAt === layer.id)) continue;
-      const shorter = { ...recipe, layers: recipe.layers.filter((l) => l !== layer) };
+      const shorter = withoutLayer(recipe, layer.id);
       if (checkCraft(shorter, uses).some((f) => !faults.has(f.text))) continue;
       found.push({ recipe, layer, saves: layer.minutes * layer.coats * pieces.length + layer.dryMinutes });
     }
@@ -159,16 +176,15 @@ function isTiedTo(layer: Layer, id: string): boolean {
 }
 
 /** The unit's pieces follow a copy of the recipe that has no such layer; other units keep theirs. */
-function withoutLayer(muster: Muster, unit: string, recipe: string, layer: string): Muster {
+function withShorterRecipe(muster: Muster, unit: string, recipe: string, layer: string): Muster {
   const whole = muster.recipes.find((r) => r.id === recipe);
   if (!whole) return muster;
   const id = `${recipe}~${unit}~${layer}`.slice(-80);
   const name = whole.layers.find((l) => l.id === layer)?.name ?? layer;
   const shorter: Recipe = {
-    ...whole,
+    ...withoutLayer(whole, layer),
     id,
-    name: `${whole.name}, without ${name}`.slice(0, 120),
-    layers: whole.layers.filter((l) => l.id !== layer),
+    name: withSuffix(whole.name, `, without ${name}`.slice(0, 60)),
   };
   return {
     ...muster,
@@ -195,7 +211,7 @@ function inTwoWaves(unit: Unit, later: readonly string[]): Unit[] {
   const second: Unit = {
     ...unit,
     id: `${unit.id}~2`.slice(-80),
-    name: `${unit.name}, second wave`.slice(0, 120),
+    name: withSuffix(unit.name, ', second wave'),
     table: `${addDays(unit.table.slice(0, 10), WEEK_DAYS)}${unit.table.slice(10)}`,
     pieces: unit.pieces.filter((p) => later.includes(p.id)),
   };

@@ -1,21 +1,26 @@
 /** Minutes and moments as a painter says them. */
-import { dateTimeAfter, weekdayOf, type LocalDate } from '#core/muster';
+import { dateTimeAfter, weekdayOf, type Origin } from '#core/muster';
 
 const WEEKDAYS = ['', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
 /** `19:30` */
-export function clockTime(origin: LocalDate, minute: number): string {
+export function clockTime(origin: Origin, minute: number): string {
   return dateTimeAfter(origin, minute).slice(11);
 }
 
 /** `Thu 6` */
-export function dayName(origin: LocalDate, minute: number): string {
+export function dayName(origin: Origin, minute: number): string {
   const at = dateTimeAfter(origin, minute);
   return `${WEEKDAYS[weekdayOf(at)]} ${Number(at.slice(8, 10))}`;
 }
 
+/** Do both minutes lie on one date of the bench's wall? */
+export function isSameDay(origin: Origin, a: number, b: number): boolean {
+  return dateTimeAfter(origin, a).slice(0, 10) === dateTimeAfter(origin, b).slice(0, 10);
+}
+
 /** `Thu 6, 19:30` */
-export function moment(origin: LocalDate, minute: number): string {
+export function moment(origin: Origin, minute: number): string {
   return `${dayName(origin, minute)}, ${clockTime(origin, minute)}`;
 }
 

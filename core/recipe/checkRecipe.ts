@@ -38,22 +38,6 @@ export function checkRecipe(recipe: Recipe): Finding[] {
   }
 
   recipe.layers.forEach((layer, index) => {
-    for (const id of layer.waitsFor)
-      if (id === layer.id || !recipe.layers.some((l) => l.id === id))
-        add(
-          'wait-unknown',
-          layer,
-          'waits for a layer that is not in this recipe.',
-          'Choose another layer to wait for.',
-        );
-    for (const zone of layer.zones)
-      if (!recipe.zones.some((z) => z.id === zone))
-        add(
-          'zone-unknown',
-          layer,
-          'goes on a zone that this recipe does not have.',
-          'Choose its zones again.',
-        );
     const w = layer.window;
     if (!w) return;
     const opens = Math.ceil(opensAfter(layer));

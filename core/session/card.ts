@@ -1,6 +1,6 @@
 /** Each piece's own history: what went on it, in order, exactly as mixed; and a recipe made of it, to match reinforcements. */
 import { methodOf } from '#core/materials';
-import type { Layer, Recipe } from '#core/muster';
+import { wallTime, withSuffix, type Layer, type Recipe } from '#core/muster';
 import type { StepRef } from '#core/plan';
 import { standing, type EntryOf, type LogEntry } from './log';
 
@@ -15,8 +15,12 @@ export interface PieceCard {
   readonly corrections: ReadonlyMap<string, readonly string[]>;
 }
 
-/** One card for every piece that has a history, by name. */
-export function pieceCards(log: readonly LogEntry[], steps: ReadonlyMap<string, StepRef>): PieceCard[] {
+/** One card for every piece that has a history, by name. @param zone the bench's, for the dates */
+export function pieceCards(
+  log: readonly LogEntry[],
+  steps: ReadonlyMap<string, StepRef>,
+  zone: string,
+): PieceCard[] {
   interface Draft {
     step: StepRef;
     lines: string[];
@@ -38,7 +42,9 @@ export function pieceCards(log: readonly LogEntry[], steps: ReadonlyMap<string, 
     cards.set(step.piece.id, card);
     const { layer } = step;
     const say = (text: string): number =>
-      card.lines.push(`${e.at.slice(0, 10)} ${layer.name}: ${text}${e.note ? `. ${e.note}` : ''}`);
+      card.lines.push(
+        `${wallTime(zone, e.at).slice(0, 10)} ${layer.name}: ${text}${e.note ? `. ${e.note}` : ''}`,
+      );
     if (e.kind === 'done') {
       card.done.push({ layer, entry: e });
       say(
@@ -60,8 +66,9 @@ export function pieceCards(log: readonly LogEntry[], steps: ReadonlyMap<string, 
       say(`corrected: ${text}`);
     } else if (e.kind === 'skipped') say('left off');
     else if (e.kind === 'verdict') say(`pilot ${e.verdict}`);
-    else if (e.kind === 'noted' && e.note) card.lines.push(`${e.at.slice(0, 10)} ${layer.name}: ${e.note}`);
-    else if (e.kind === 'picture') card.pictures.push({ id: e.id, at: e.at, data: e.data });
+    else if (e.kind === 'noted' && e.note)
+      card.lines.push(`${wallTime(zone, e.at).slice(0, 10)} ${layer.name}: ${e.note}`);
+    else if (e.kind === 'picture') card.pictures.push({ id: e.id, at: wallTime(zone, e.at), data: e.data });
   }
   return [...cards.values()]
     .map(({ step, ...card }) => ({
@@ -94,7 +101,7 @@ export function recipeOf(card: PieceCard, id: string): Recipe {
   return {
     ...card.recipe,
     id,
-    name: `As on ${card.name}`.slice(0, 120),
+    name: withSuffix(`As on ${card.name}`, ''),
     layers: layers.map((l) => {
       const tied: Layer = { ...l, waitsFor: l.waitsFor.filter((w) => kept.has(w)) };
       if (tied.judgeFrom !== undefined && !kept.has(tied.judgeFrom)) delete tied.judgeFrom;

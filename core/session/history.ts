@@ -2,7 +2,7 @@
 import type { Problem, ProblemLag, ProblemOperation } from '#core/kernel';
 import type { Layer } from '#core/muster';
 import type { StepRef } from '#core/plan';
-import { minutesSince, type LocalDate } from '#core/muster';
+import { minutesUntil, type Origin } from '#core/muster';
 import { standing, type LogEntry } from './log';
 
 export function reworkId(step: string, entry: string): string {
@@ -41,12 +41,12 @@ export function withReworks(
 /**
  * The problem as it stands at minute `now`: done steps are history, skipped ones cost nothing, reworks are inserted before whatever
  * follows, nothing else starts sooner than now, and calendars are cut so that no set-up begins in the past.
- * @param origin the day from whose midnight minutes count
+ * @param origin the midnight from which minutes count
  */
 export function withHistory(
   problem: Problem,
   log: readonly LogEntry[],
-  origin: LocalDate,
+  origin: Origin,
   now: number,
 ): Problem {
   const entries = standing(log);
@@ -59,7 +59,7 @@ export function withHistory(
   const extra: ProblemOperation[] = [];
   let lags: ProblemLag[] = [...(problem.lags ?? [])];
   for (const e of entries) {
-    const at = Math.max(0, minutesSince(origin, e.at));
+    const at = Math.max(0, Math.floor(minutesUntil(origin, e.at)));
     if (e.kind === 'done' && isKnown(e.step)) {
       const start = Math.max(0, at - Math.ceil(e.minutes));
       fixed.set(e.step, { id: e.step, start, end: Math.max(at, start) });

@@ -1,3 +1,4 @@
+export { aboutStep, type About } from './about';
 export { pieceCards, recipeOf, type PieceCard } from './card';
 export { curesFor, type Cure } from './cures';
 export { reworkId, withHistory, withoutOpenWindows, withReworks } from './history';
@@ -16,14 +17,17 @@ export {
   aheadOfClock,
   entryId,
   entrySchema,
+  fromFirstLog,
   lastAct,
   LOG_FORMAT,
   logFileSchema,
   mergeLogs,
   MOST_MINUTES,
   PICTURE_CHARACTERS,
+  readLogFile,
   standing,
+  withoutRepeats,
   type EntryOf,
   type LogEntry,
 } from './log';
-export { tonight, type PutForward, type ShelfItem, type ShelfState, type Tonight } from './tonight';
+export { tonight, type ShelfItem, type ShelfState, type Tonight } from './tonight';

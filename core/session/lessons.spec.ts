@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { solveProblem } from '#core/kernel';
 import {
   asNominal,
-  dateTimeAfter,
+  instantAfter,
   estimateWords,
   musterSchema,
   nominalOf,
@@ -33,7 +33,7 @@ const muster: Muster = smallMuster([
 const origin = originOf(muster);
 const { steps, clocks, problem } = compile(muster);
 const plan = present(muster, compile(muster), solveProblem(problem, { iterations: 20 }));
-const at = (minute: number): string => dateTimeAfter(origin, minute);
+const at = (minute: number): string => instantAfter(origin, minute);
 let count = 0;
 const entry = (minute: number, part: Record<string, unknown>): LogEntry =>
   ({ id: `e${++count}`, at: at(minute), ...part }) as LogEntry;
@@ -150,7 +150,7 @@ describe('the card of a piece', () => {
   ];
 
   it('has mixes, air, people, corrections, notes and pictures in order', () => {
-    const [card] = pieceCards(log, steps);
+    const [card] = pieceCards(log, steps, 'UTC');
     expect(card!.lines).toEqual([
       '2027-03-01 base: brush, grey 2.10 ml (42 drops), 10 min, 21 °C, 51 %, Me',
       '2027-03-01 base: corrected: Pooled → Wick it at once',
@@ -162,7 +162,7 @@ describe('the card of a piece', () => {
   });
 
   it('becomes a recipe of what was really put on, sound and without what was left off', () => {
-    const [card] = pieceCards(log, steps);
+    const [card] = pieceCards(log, steps, 'UTC');
     const recipe = recipeOf(card!, 'new');
     expect(recipe.layers.map((l) => l.id)).toEqual(['base', 'seal']);
     expect(recipe.layers[0]!.note).toContain('grey 2.10 ml');
@@ -174,7 +174,7 @@ describe('the card of a piece', () => {
 
   it('has no line for what was taken back', () => {
     const back = entry(1400, { kind: 'taken-back', entry: log[0]!.id });
-    const [card] = pieceCards([...log, back], steps);
+    const [card] = pieceCards([...log, back], steps, 'UTC');
     expect(card!.lines.some((l) => l.includes('grey 2.10'))).toBe(false);
     expect(recipeOf(card!, 'new').layers.map((l) => l.id)).toEqual(['seal']);
   });

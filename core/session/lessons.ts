@@ -10,11 +10,11 @@ import {
 import { familyOf, type Drying, type FamilyId } from '#core/materials';
 import {
   asNominal,
-  minutesSince,
+  minutesUntil,
   nominalOf,
   withEstimate,
   type Layer,
-  type LocalDate,
+  type Origin,
   type Muster,
 } from '#core/muster';
 import type { StepRef } from '#core/plan';
@@ -43,11 +43,11 @@ export function dryingLessons(
   log: readonly LogEntry[],
   steps: ReadonlyMap<string, StepRef>,
   clocks: ReadonlyMap<Drying, ClockPoints>,
-  origin: LocalDate,
+  origin: Origin,
 ): DryingLesson[] {
   const entries = standing(log);
   const ended = new Map(
-    entries.flatMap((e) => (e.kind === 'done' ? [[e.step, minutesSince(origin, e.at)] as const] : [])),
+    entries.flatMap((e) => (e.kind === 'done' ? [[e.step, minutesUntil(origin, e.at)] as const] : [])),
   );
   const looks = entries.flatMap((e) => {
     if (e.kind !== 'dry' && e.kind !== 'not-dry') return [];
@@ -56,7 +56,7 @@ export function dryingLessons(
     if (!step || end === undefined) return [];
     const need = dryingOf(asNominal(step.layer, 'dryMinutes'));
     const points = clocks.get(familyOf(step.layer.family).drying);
-    const at = minutesSince(origin, e.at);
+    const at = minutesUntil(origin, e.at);
     const ticks = points ? ticksAt(points, at) - ticksAt(points, end) : at - end;
     if (need <= 0 || ticks <= 0) return [];
     return [

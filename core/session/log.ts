@@ -1,13 +1,31 @@
 /** The log of the bench: what happened, when, to what. Only ever added to; a correction is an entry of its own. */
 import * as z from 'zod';
-import { dateTimeAfter, minutesSince } from '#core/muster';
+import { FAMILY_IDS, FILMS, METHOD_IDS } from '#core/materials';
+import { INSTANT_PATTERN, instantOf, instantOfWall, isRealDate, type Instant } from '#core/muster';
 
 const id = z.string().min(1).max(80);
 const base = {
   /** unique over all devices */
   id,
-  /** local wall time */
-  at: z.string().regex(/^\d{4}-\d\d-\d\dT\d\d:\d\d$/),
+  /** the moment, the same everywhere */
+  at: z
+    .string()
+    .regex(INSTANT_PATTERN, 'is no instant from 2000 to 2199 (YYYY-MM-DDTHH:mm:ssZ)')
+    .refine(isRealDate, 'is no day of the calendar'),
+  /** what the step was, in words, so that the log can be read when the recipe has changed or is gone */
+  about: z
+    .strictObject({
+      unit: z.string().max(120),
+      piece: z.string().max(120),
+      recipe: z.string().max(120),
+      layer: z.string().max(200),
+      family: z.enum(FAMILY_IDS),
+      method: z.enum(METHOD_IDS),
+      mixture: z.string().max(120),
+      coats: z.int().min(1).max(20),
+      film: z.enum(FILMS).optional(),
+    })
+    .optional(),
   note: z.string().max(1000).optional(),
   /** the same for all that one press wrote: it is taken back as one */
   act: id.optional(),
@@ -74,8 +92,67 @@ export const entrySchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...base, kind: z.literal('taken-back'), entry: z.string().max(80) }),
 ]);
 
-export const LOG_FORMAT = 'patient-muster-log/1';
+export const LOG_FORMAT = 'patient-muster-log/2';
 export const logFileSchema = z.strictObject({ format: z.literal(LOG_FORMAT), entries: z.array(entrySchema) });
+
+const FIRST_FORMAT = 'patient-muster-log/1';
+
+/** An entry of the first format, whose `at` was the bench's wall clock, as one of today. What is no such entry is left as it is. */
+export function fromFirstLog(entry: unknown, zone: string): unknown {
+  if (typeof entry !== 'object' || entry === null || !('at' in entry) || typeof entry.at !== 'string')
+    return entry;
+  const isWall = /^\d{4}-\d\d-\d\dT\d\d:\d\d$/.test(entry.at) && isRealDate(entry.at);
+  return isWall && Number(entry.at.slice(11, 13)) < 24 && Number(entry.at.slice(14)) < 60
+    ? { ...entry, at: instantOfWall(zone, entry.at) }
+    : entry;
+}
+
+/**
+ * Reads the text of a log file, of this format or the first.
+ * @param zone the bench's time zone, by whose wall the first format kept its times
+ * @throws Error in words when the file is no log; nothing of it is taken then
+ */
+export function readLogFile(text: string, zone: string): LogEntry[] {
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    throw new Error('This is no JSON file; nothing is changed.');
+  }
+  const file =
+    typeof value === 'object' && value !== null ? (value as Readonly<Record<string, unknown>>) : {};
+  const { format, entries } = file;
+  if (typeof format === 'string' && /^patient-muster-log\/\d+$/.test(format) && Number(format.slice(19)) > 2)
+    throw new Error(
+      `This log was written by a newer program (${format}); this one reads up to ${LOG_FORMAT}. Nothing is changed.`,
+    );
+  const isFirst = format === FIRST_FORMAT && Array.isArray(entries);
+  const read = logFileSchema.safeParse(
+    isFirst
+      ? { ...file, format: LOG_FORMAT, entries: entries.map((e: unknown) => fromFirstLog(e, zone)) }
+      : value,
+  );
+  if (read.success) return read.data.entries;
+  const [first] = read.error.issues;
+  throw new Error(
+    `This is no log: ${first ? z.core.toDotPath(first.path) : ''}: ${first?.message ?? ''}; nothing is changed.`,
+  );
+}
+
+/** The entries without what the log says already: a step that stands as done or left off is not done a second time. */
+export function withoutRepeats(log: readonly LogEntry[], entries: readonly LogEntry[]): LogEntry[] {
+  const known = new Set(log.map((e) => e.id));
+  const over = new Set(
+    standing(log).flatMap((e) => (e.kind === 'done' || e.kind === 'skipped' ? [e.step] : [])),
+  );
+  return entries.filter((e) => {
+    if (known.has(e.id)) return false;
+    if (e.kind !== 'done' && e.kind !== 'skipped') return true;
+    if (over.has(e.step)) return false;
+    over.add(e.step);
+    return true;
+  });
+}
 
 export type LogEntry = z.infer<typeof entrySchema>;
 export type EntryOf<K extends LogEntry['kind']> = Extract<LogEntry, { kind: K }>;
@@ -121,9 +198,8 @@ export function standing(log: readonly LogEntry[]): LogEntry[] {
   );
 }
 
-function shifted(at: string, byMinutes: number): string {
-  const day = at.slice(0, 10);
-  return dateTimeAfter(day, minutesSince(day, at) + byMinutes);
+function shifted(at: Instant, byMinutes: number): Instant {
+  return instantOf(new Date(Date.parse(at) + byMinutes * 60_000));
 }
 
 /** A minute or two is no mistake: two devices, a slow tap. */
@@ -131,18 +207,16 @@ const ALIKE_MINUTES = 2;
 
 /**
  * Entries that seem to lie in the future: the machine's clock was wrong when they were written, or is wrong now.
- * @param now local wall time
  * @returns what to tell and what to put right, or null when all is well
  */
 export function aheadOfClock(
   log: readonly LogEntry[],
-  now: string,
+  now: Instant,
 ): { readonly minutes: number; readonly entries: readonly string[] } | null {
   const holds = standing(log);
   const newest = holds[holds.length - 1];
   if (!newest) return null;
-  const day = now.slice(0, 10);
-  const ahead = (e: LogEntry): number => minutesSince(day, e.at) - minutesSince(day, now);
+  const ahead = (e: LogEntry): number => Math.round((Date.parse(e.at) - Date.parse(now)) / 60_000);
   if (ahead(newest) <= ALIKE_MINUTES) return null;
   return { minutes: ahead(newest), entries: holds.filter((e) => ahead(e) > 0).map((e) => e.id) };
 }

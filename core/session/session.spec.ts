@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { solveProblem, validateSolution, movedOperations } from '#core/kernel';
-import { dateTimeAfter, originOf } from '#core/muster';
+import { instantAfter, minutesUntil, originOf, wallTime } from '#core/muster';
 import { compile, present, type Plan } from '#core/plan';
 import { fenMuster } from '../../demo/fen';
 import { smallMuster } from '../plan/testing';
@@ -29,7 +29,7 @@ const origin = originOf(muster);
 const compiled = compile(muster);
 const solution = solveProblem(compiled.problem, { iterations: 60 });
 const plan = present(muster, compiled, solution);
-const at = (minute: number): string => dateTimeAfter(origin, minute);
+const at = (minute: number): string => instantAfter(origin, minute);
 const order = [...plan.steps.values()].sort((a, b) => a.start - b.start);
 let count = 0;
 const done = (step: string, minute: number, minutes = 5): LogEntry => ({
@@ -193,7 +193,7 @@ describe('planning the rest again', () => {
     const now = last.end + 10;
     const log = steps.map((s): LogEntry => ({
       id: `d-${s.id}`,
-      at: dateTimeAfter(p.origin, s === last ? now : s.end),
+      at: instantAfter(p.origin, s === last ? now : s.end),
       kind: 'done',
       step: s.id,
       minutes: (s === last ? 10 : 0) + s.end - s.start,
@@ -270,24 +270,58 @@ describe('a clock that was wrong', () => {
   });
 
   it('shifts over midnight and the end of a year', () => {
-    const e: LogEntry = { id: 'n', at: '2027-12-31T23:50', kind: 'noted' };
-    const c: LogEntry = { id: 'c', at: '2027-12-31T23:55', kind: 'clock', entries: ['n'], byMinutes: 25 };
-    expect(standing([e, c]).find((x) => x.id === 'n')!.at).toBe('2028-01-01T00:15');
+    const e: LogEntry = { id: 'n', at: '2027-12-31T23:50:00Z', kind: 'noted' };
+    const c: LogEntry = { id: 'c', at: '2027-12-31T23:55:00Z', kind: 'clock', entries: ['n'], byMinutes: 25 };
+    expect(standing([e, c]).find((x) => x.id === 'n')!.at).toBe('2028-01-01T00:15:00Z');
   });
 });
 
-describe('daylight saving', () => {
-  it('dries nothing in the hour that the wall skips, nor again in the hour it has twice', () => {
-    const first = order[0]!;
-    const log = [done(first.id, first.end)];
-    const wet = first.end + 5;
-    const plain = tonight(plan, log, wet).shelf[0]!;
-    const skipped = tonight(plan, log, wet + 60, () => 60).shelf[0]!;
-    const twice = tonight(plan, log, wet - 60, () => -60).shelf[0]!;
-    expect(skipped.words).toBe(plain.words);
-    expect(skipped.level).toBeCloseTo(plain.level, 9);
-    expect(twice.words).toBe(plain.words);
-    expect(tonight(plan, log, wet + 60).shelf[0]?.words).not.toBe(plain.words);
+describe('the night of the clock', () => {
+  // Directive 2000/84/EC: summer time ends on the last Sunday of October at 01:00 UTC, here at 03:00 on the wall.
+  const autumn = (): Plan => {
+    const m = smallMuster();
+    const there = {
+      ...m,
+      startsOn: '2027-10-30T18:00',
+      bench: {
+        ...m.bench,
+        timeZone: 'Europe/Vienna',
+        weekly: [
+          { id: 'sat', weekday: 6, from: '22:00', to: '24:00' },
+          { id: 'sun', weekday: 7, from: '00:00', to: '09:00' },
+        ],
+      },
+      units: m.units.map((u) => ({ ...u, table: '2027-11-06T12:00' })),
+    };
+    const c = compile(there);
+    return present(there, c, solveProblem(c.problem, { iterations: 60 }));
+  };
+
+  it('dries by the minutes that pass, whatever the wall shows: ticked at 02:40 summer time, looked at 70 minutes later at 02:50', () => {
+    const p = autumn();
+    const step = [...p.steps.values()].find((s) => s.layer.id === 'prime')!;
+    const ticked = '2027-10-31T00:40:00Z';
+    const later = '2027-10-31T01:50:00Z';
+    expect(wallTime('Europe/Vienna', ticked)).toBe('2027-10-31T02:40');
+    expect(wallTime('Europe/Vienna', later)).toBe('2027-10-31T02:50');
+    expect(minutesUntil(p.origin, later) - minutesUntil(p.origin, ticked)).toBe(70);
+    const log: LogEntry[] = [{ id: 't', at: ticked, kind: 'done', step: step.id, minutes: 5 }];
+    expect(aheadOfClock(log, later)).toBeNull();
+    const problem = withHistory(c0(p), log, p.origin, Math.floor(minutesUntil(p.origin, later)));
+    const fixed = problem.fixed!.find((f) => f.id === step.id)!;
+    expect(fixed.end).toBe(Math.floor(minutesUntil(p.origin, ticked)));
+  });
+  const c0 = (p: Plan): Parameters<typeof withHistory>[0] => ({
+    format: 'muster-problem/1',
+    horizon: 20_000,
+    objective: compiled.problem.objective,
+    operations: [...p.steps.keys()].map((id) => ({ id, minutes: 5 })),
+  });
+
+  it('makes the session of that night an hour longer', () => {
+    const night = autumn().sessions[0]!;
+    // 22:00 to 09:00 on the wall, and an hour that comes twice.
+    expect(night.end - night.start).toBe(12 * 60);
   });
 });
 

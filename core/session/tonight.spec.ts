@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { solveProblem } from '#core/kernel';
-import { dateTimeAfter, originOf } from '#core/muster';
+import { instantAfter, originOf } from '#core/muster';
 import { compile, present } from '#core/plan';
 import { fenMuster } from '../../demo/fen';
 import { layer, smallMuster } from '../plan/testing';
@@ -23,7 +23,7 @@ const followed = (minute: number): LogEntry[] =>
     .filter((s) => s.end <= minute)
     .map((s, k) => ({
       id: `e${k}`,
-      at: dateTimeAfter(origin, s.end),
+      at: instantAfter(origin, s.end),
       kind: 'done',
       step: s.id,
       minutes: s.end - s.start,
@@ -63,7 +63,7 @@ describe('the step in hand', () => {
   });
 
   it('counts only steps of this plan as done', () => {
-    const gone: LogEntry = { id: 'g', at: dateTimeAfter(origin, 10), kind: 'done', step: 'gone', minutes: 5 };
+    const gone: LogEntry = { id: 'g', at: instantAfter(origin, 10), kind: 'done', step: 'gone', minutes: 5 };
     expect(tonight(plan, [gone], 10).done).toBe(0);
   });
 
@@ -153,7 +153,7 @@ describe('the drying shelf', () => {
     const small = present(muster, made, solveProblem(made.problem, { iterations: 20 }));
     const [step] = [...small.steps.values()];
     const log: LogEntry[] = [
-      { id: 'd', at: dateTimeAfter(originOf(muster), step!.end), kind: 'done', step: step!.id, minutes: 5 },
+      { id: 'd', at: instantAfter(originOf(muster), step!.end), kind: 'done', step: step!.id, minutes: 5 },
     ];
     for (let m = 1; m < 300; m += 0.7) {
       const [item] = tonight(small, log, step!.end + m).shelf;

@@ -1,6 +1,6 @@
 /** The session at the bench as it stands: the run in hand, what comes after, what is drying and what closes first. */
 import { duration, type Plan, type PlanStep } from '#core/plan';
-import { minutesSince } from '#core/muster';
+import { minutesUntil } from '#core/muster';
 import { standing, type LogEntry } from './log';
 
 export type ShelfState = 'wet' | 'opening' | 'open' | 'closing' | 'missed' | 'safe';
@@ -34,23 +34,12 @@ export interface Tonight {
 const SOON = 10;
 const NEXT_RUNS = 2;
 
-/** Minutes by which the wall clock was put forward (negative: back) between two minutes since the plan's origin. */
-export type PutForward = (from: number, to: number) => number;
-
-/**
- * @param now minutes since the plan's origin, by the wall
- * @param putForward paint knows no daylight saving: an hour that the wall skips has not dried anything
- */
-export function tonight(
-  plan: Plan,
-  log: readonly LogEntry[],
-  now: number,
-  putForward: PutForward = () => 0,
-): Tonight {
+/** @param now minutes since the plan's origin; they pass evenly, whatever the wall clock does */
+export function tonight(plan: Plan, log: readonly LogEntry[], now: number): Tonight {
   const entries = standing(log);
   const ended = new Map<string, number>();
   for (const e of entries)
-    if (e.kind === 'done' || e.kind === 'skipped') ended.set(e.step, minutesSince(plan.origin, e.at));
+    if (e.kind === 'done' || e.kind === 'skipped') ended.set(e.step, minutesUntil(plan.origin, e.at));
   const order = [...plan.steps.values()].sort(
     (a, b) => a.start - b.start || a.end - b.end || a.id.localeCompare(b.id),
   );
@@ -75,7 +64,7 @@ export function tonight(
   return {
     run: first,
     next: runs.slice(1, 1 + NEXT_RUNS),
-    shelf: shelfOf(plan, ended, now, putForward),
+    shelf: shelfOf(plan, ended, now),
     begins: first[0]?.start ?? null,
     done: [...ended.keys()].filter((id) => plan.steps.has(id)).length,
     all: plan.steps.size,
@@ -105,12 +94,7 @@ function isReady(plan: Plan, step: PlanStep, ended: ReadonlyMap<string, number>,
   );
 }
 
-function shelfOf(
-  plan: Plan,
-  ended: ReadonlyMap<string, number>,
-  now: number,
-  putForward: PutForward,
-): ShelfItem[] {
+function shelfOf(plan: Plan, ended: ReadonlyMap<string, number>, now: number): ShelfItem[] {
   const items: ShelfItem[] = [];
   const last = new Map<string, PlanStep>();
   for (const step of plan.steps.values())
@@ -119,7 +103,7 @@ function shelfOf(
       if (!known || step.end >= known.end) last.set(step.piece.id, step);
     }
   for (const step of last.values()) {
-    const item = itemOf(step, now - putForward(step.end, now));
+    const item = itemOf(step, now);
     if (item) items.push(item);
   }
   return items.sort((a, b) => a.moment - b.moment || a.step.id.localeCompare(b.step.id));

@@ -4,7 +4,7 @@
  */
 import { describe, expect, it } from 'vitest';
 import { seededRandom, solveProblem, validateSolution, type Solution } from '#core/kernel';
-import { addDays, dateTimeAfter } from '#core/muster';
+import { addDays, instantAfter, originOf } from '#core/muster';
 import { checkMuster, compile, present } from '#core/plan';
 import { foggyMuster } from '../../demo/foggy';
 import {
@@ -26,14 +26,14 @@ describe('three weeks at the bench', () => {
     const muster = foggyMuster(MONDAY, ['folk', 'market']);
     expect(checkMuster(muster).some((f) => f.rule === 'air-unfit')).toBe(true);
     const compiled = compile(muster);
-    const origin = muster.startsOn.slice(0, 10);
+    const origin = originOf(muster);
     const random = seededRandom(SEED);
     const log: LogEntry[] = [];
     let count = 0;
     const add = (entry: Record<string, unknown>, minute: number): void =>
       void log.push({
         id: `e${++count}`,
-        at: dateTimeAfter(origin, Math.max(0, minute)),
+        at: instantAfter(origin, Math.max(0, minute)),
         ...entry,
       } as LogEntry);
     let solution: Solution = solveProblem(compiled.problem, { iterations: 120 });
@@ -111,7 +111,7 @@ describe('three weeks at the bench', () => {
     for (const e of standing(log)) {
       if (e.kind !== 'done') continue;
       const step = withReworks(compiled.steps, log).get(e.step)!;
-      const wednesday = addDays(origin, 2);
+      const wednesday = addDays(origin.date, 2);
       if (step.layer.family !== 'work' && e.at.startsWith(wednesday))
         expect(e.at.slice(11) < '18:30').toBe(true);
     }
@@ -123,11 +123,11 @@ describe('a bench that does as it likes', () => {
     it(`can always be planned on, windows of the past aside (seed ${seed})`, () => {
       const muster = foggyMuster(MONDAY, ['folk', 'patience']);
       const compiled = compile(muster);
-      const origin = muster.startsOn.slice(0, 10);
+      const origin = originOf(muster);
       const random = seededRandom(seed);
       const log: LogEntry[] = [];
       const add = (entry: Record<string, unknown>, minute: number): void =>
-        void log.push({ id: `e${log.length}`, at: dateTimeAfter(origin, minute), ...entry } as LogEntry);
+        void log.push({ id: `e${log.length}`, at: instantAfter(origin, minute), ...entry } as LogEntry);
       let solution: Solution = solveProblem(compiled.problem, { iterations: 20, seed });
       let now = 0;
       const replan = (): void => {

@@ -1,6 +1,6 @@
 /** What a craft rule is, and what rules ask of a layer. Craft facts: handbook section 6 (common practice, no source). */
 import type { FamilyId } from '#core/materials';
-import type { Layer, Recipe } from '#core/muster';
+import { withoutLayer, type Layer, type Recipe } from '#core/muster';
 import { zonesOf } from '../links';
 import type { Finding, Fix } from '../finding';
 
@@ -116,16 +116,7 @@ export function removeLayer(label: string, layer: Layer): Fix {
     label,
     addsMinutes: -hands(layer),
     addsDryMinutes: -layer.dryMinutes,
-    apply: (recipe) => ({
-      ...recipe,
-      layers: recipe.layers
-        .filter((l) => l.id !== layer.id)
-        .map((l) => ({
-          ...l,
-          waitsFor: l.waitsFor.filter((w) => w !== layer.id),
-          window: l.window?.through === layer.id ? { ...l.window, through: null } : l.window,
-        })),
-    }),
+    apply: (recipe) => withoutLayer(recipe, layer.id),
   };
 }
 

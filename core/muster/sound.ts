@@ -1,0 +1,119 @@
+/** What must hold between the parts of a muster, beyond the shape of each: ids are one of a kind, references lead somewhere, dates lie together. */
+import { storesOf } from './edit';
+import type { Muster, Piece, Recipe, Unit } from './document';
+import { daysBetween } from './localTime';
+
+/** What is wrong, and where: the path in the document, the reason in words. */
+export interface Fault {
+  readonly path: string;
+  readonly text: string;
+}
+
+/** From its beginning to the last table date a plan spans at most two years. */
+export const MOST_DAYS = 731;
+/** A unit dated before the beginning is told as a finding; this far before it the year is mistyped. */
+const LEAST_DAYS = -MOST_DAYS;
+
+/** All that is unsound; a muster that has any is never kept. @param muster one that has passed the schema */
+export function unsound(muster: Muster): Fault[] {
+  const faults: Fault[] = [];
+  const say = (path: string, text: string): void => void faults.push({ path, text });
+  once(say, 'recipes', muster.recipes);
+  muster.recipes.forEach((r, k) => checkRecipe(say, `recipes[${k}]`, r));
+  once(say, 'units', muster.units);
+  const pieces = new Set<string>();
+  muster.units.forEach((unit, k) => {
+    const path = `units[${k}]`;
+    checkSpan(say, muster, `${path}.table`, 'The table date', unit.table);
+    if (unit.readyFrom)
+      checkSpan(say, muster, `${path}.readyFrom`, 'The date from which it is ready', unit.readyFrom);
+    unit.pieces.forEach((piece, p) => {
+      const own = `${path}.pieces[${p}]`;
+      if (pieces.has(piece.id))
+        say(`${own}.id`, `“${piece.id}” occurs twice: every piece has an id of its own`);
+      pieces.add(piece.id);
+      checkPiece(say, muster, own, unit, piece);
+    });
+  });
+  once(say, 'bench.people', muster.bench.people);
+  once(say, 'bench.weekly', muster.bench.weekly);
+  once(say, 'bench.exceptions', muster.bench.exceptions);
+  const stores = storesOf(muster);
+  for (const key of ['products', 'markings', 'consumables', 'jars'] as const)
+    once(say, `stores.${key}`, stores[key]);
+  stores.markings.forEach((m, k) => {
+    if (m.unit !== null && !muster.units.some((u) => u.id === m.unit))
+      say(`stores.markings[${k}].unit`, `there is no unit “${m.unit}”`);
+  });
+  return faults;
+}
+
+type Say = (path: string, text: string) => void;
+
+function once(say: Say, path: string, list: readonly { readonly id: string }[]): void {
+  const seen = new Set<string>();
+  list.forEach(({ id }, k) => {
+    if (seen.has(id)) say(`${path}[${k}].id`, `“${id}” occurs twice`);
+    seen.add(id);
+  });
+}
+
+function checkSpan(say: Say, muster: Muster, path: string, what: string, at: string): void {
+  const days = daysBetween(muster.startsOn, at);
+  if (days > MOST_DAYS || days < LEAST_DAYS)
+    say(
+      path,
+      `${what}, ${at.slice(0, 10)}, lies ${yearsAway(days)} the beginning of the plan, ${muster.startsOn.slice(0, 10)}; a plan spans at most two years`,
+    );
+}
+
+function yearsAway(days: number): string {
+  const years = Math.round(Math.abs(days) / 365.25);
+  return `${years} years ${days > 0 ? 'after' : 'before'}`;
+}
+
+function checkRecipe(say: Say, path: string, recipe: Recipe): void {
+  once(say, `${path}.zones`, recipe.zones);
+  once(say, `${path}.layers`, recipe.layers);
+  const layers = new Set(recipe.layers.map((l) => l.id));
+  const zones = new Set(recipe.zones.map((z) => z.id));
+  const layer = (at: string, id: string): void => {
+    if (!layers.has(id)) say(at, `the recipe has no layer “${id}”`);
+  };
+  recipe.layers.forEach((l, k) => {
+    const own = `${path}.layers[${k}]`;
+    l.zones.forEach((z, i) => {
+      if (!zones.has(z)) say(`${own}.zones[${i}]`, `the recipe has no zone “${z}”`);
+    });
+    l.waitsFor.forEach((w, i) => {
+      if (w === l.id) say(`${own}.waitsFor[${i}]`, 'a layer can’t wait for itself');
+      else layer(`${own}.waitsFor[${i}]`, w);
+    });
+    if (l.window?.through != null) layer(`${own}.window.through`, l.window.through);
+    if (l.judgeFrom !== undefined) layer(`${own}.judgeFrom`, l.judgeFrom);
+  });
+  recipe.silenced?.forEach((s, k) => {
+    if (s.layer !== null) layer(`${path}.silenced[${k}].layer`, s.layer);
+  });
+}
+
+function checkPiece(say: Say, muster: Muster, path: string, unit: Unit, piece: Piece): void {
+  const recipe = muster.recipes.find((r) => r.id === piece.recipe);
+  const has = (r: Recipe | undefined, id: string): boolean => r?.layers.some((l) => l.id === id) ?? false;
+  if (piece.recipe !== null && !recipe) say(`${path}.recipe`, `there is no recipe “${piece.recipe}”`);
+  if (piece.startsAt !== undefined && !has(recipe, piece.startsAt))
+    say(`${path}.startsAt`, `its recipe has no layer “${piece.startsAt}”`);
+  piece.substitutes?.forEach((s, k) => {
+    if (!has(recipe, s)) say(`${path}.substitutes[${k}]`, `its recipe has no layer “${s}”`);
+  });
+  if (!piece.joins) return;
+  const host = unit.pieces.find((p) => p.id === piece.joins!.piece);
+  if (!host) say(`${path}.joins.piece`, `the unit has no piece “${piece.joins.piece}”`);
+  else if (
+    !has(
+      muster.recipes.find((r) => r.id === host.recipe),
+      piece.joins.layer,
+    )
+  )
+    say(`${path}.joins.layer`, `the recipe of “${host.name}” has no layer “${piece.joins.layer}”`);
+}

@@ -1,0 +1,33 @@
+/** What a step is, in words: what a log entry carries so that it can be read from itself alone. */
+import type { Muster } from '#core/muster';
+import { operationId } from '#core/plan';
+import { effectiveRecipe, roundsOf } from '#core/recipe';
+import type { LogEntry } from './log';
+
+export type About = NonNullable<LogEntry['about']>;
+
+/** @param step id of a step or of a rework on one; null where the muster has no such step */
+export function aboutStep(muster: Muster, step: string): About | null {
+  const [id] = step.split('!');
+  for (const unit of muster.units)
+    for (const piece of unit.pieces) {
+      if (!id?.startsWith(`${piece.id}.`)) continue;
+      const recipe = muster.recipes.find((r) => r.id === piece.recipe);
+      if (!recipe) continue;
+      for (const layer of effectiveRecipe(recipe, piece, unit.level).layers)
+        for (let round = 1; round <= roundsOf(layer); round++)
+          if (operationId(piece, layer, round) === id)
+            return {
+              unit: unit.name,
+              piece: piece.name,
+              recipe: recipe.name,
+              layer: layer.name,
+              family: layer.family,
+              method: layer.method,
+              mixture: layer.mixture,
+              coats: layer.coats,
+              ...(layer.film ? { film: layer.film } : {}),
+            };
+    }
+  return null;
+}

@@ -3,6 +3,11 @@ import type { Routes } from '@angular/router';
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'plan' },
   {
+    path: 'musters',
+    title: 'All musters · Patient Muster',
+    loadComponent: () => import('./musters/musters.view').then((m) => m.MustersView),
+  },
+  {
     path: 'muster',
     title: 'Muster · Patient Muster',
     loadComponent: () => import('./muster/muster.view').then((m) => m.MusterView),

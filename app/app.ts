@@ -3,6 +3,8 @@ import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { provideIcons, NgIcon } from '@ng-icons/core';
 import { lucideMoon, lucideRedo2, lucideSun, lucideUndo2 } from '@ng-icons/lucide';
 import { Database } from './data/database';
+import { Keeping } from './data/keeping';
+import { Logbook } from './data/logbook';
 import { MusterStore } from './data/musterStore';
 import { Notices } from './data/notices';
 import { Planner } from './data/planner';
@@ -14,7 +16,7 @@ type Theme = 'night' | 'day';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [RouterOutlet, RouterLink, RouterLinkActive, NgIcon],
   viewProviders: [provideIcons({ lucideMoon, lucideRedo2, lucideSun, lucideUndo2 })],
-  host: { '(document:keydown)': 'onKey($event)' },
+  host: { '(document:keydown)': 'onKey($event)', '(window:beforeunload)': 'onLeave($event)' },
   template: `
     <a
       class="no-print sr-only rounded bg-lamp px-4 py-2 text-lamp-ink focus:not-sr-only focus:absolute focus:z-50"
@@ -22,11 +24,11 @@ type Theme = 'night' | 'day';
       (click)="skip($event)"
       >Skip to the view</a
     >
-    <header class="no-print flex flex-wrap items-center gap-x-1 border-b border-line bg-board px-4">
+    <header class="no-print flex flex-wrap items-center gap-x-1 border-b border-line bg-board px-3">
       <nav aria-label="Views" class="flex flex-wrap gap-x-1">
         @for (view of views; track view.path) {
           <a
-            class="border-b-4 border-transparent px-4 pt-3 pb-2 font-title text-[1.05rem] font-semibold text-mute"
+            class="border-b-4 border-transparent px-2.5 pt-3 pb-2 font-title text-[1.05rem] font-semibold text-mute"
             [routerLink]="view.path"
             routerLinkActive="!border-lamp !text-ink"
             ariaCurrentWhenActive="page"
@@ -35,7 +37,23 @@ type Theme = 'night' | 'day';
         }
       </nav>
       <span class="grow"></span>
-      <span class="px-2 text-[0.9rem] text-mute" role="status" aria-live="polite">{{ planWord() }}</span>
+      <a
+        class="max-w-40 truncate px-2 text-[0.9rem] text-mute underline decoration-line underline-offset-4"
+        routerLink="/musters"
+        [title]="'The muster in hand: ' + (store.muster()?.name ?? '') + '. All musters'"
+        >{{ store.muster()?.name }}</a
+      >
+      <span
+        class="px-2 text-[0.9rem] text-mute"
+        role="status"
+        aria-live="polite"
+        data-testid="plan-word"
+        [attr.data-ended]="planner.ended()"
+        >{{ planWord() }}</span
+      >
+      <span class="px-2 text-[0.9rem] text-mute" data-testid="keeping">{{
+        keeping.unwritten() > 0 ? 'keeping…' : 'kept'
+      }}</span>
       <button
         class="btn btn-small"
         type="button"
@@ -66,7 +84,7 @@ type Theme = 'night' | 'day';
         <ng-icon [name]="theme() === 'night' ? 'lucideSun' : 'lucideMoon'" aria-hidden="true" />
       </button>
     </header>
-    @if (store.trouble(); as trouble) {
+    @for (trouble of troubles(); track trouble) {
       <p class="no-print border-b-2 border-shut bg-board px-5 py-3" role="alert">
         <strong class="text-shut">Trouble.</strong> {{ trouble }}
       </p>
@@ -97,7 +115,9 @@ type Theme = 'night' | 'day';
 export class App {
   protected readonly store = inject(MusterStore);
   protected readonly notices = inject(Notices);
-  private readonly planner = inject(Planner);
+  protected readonly keeping = inject(Keeping);
+  private readonly logbook = inject(Logbook);
+  protected readonly planner = inject(Planner);
   private readonly database = inject(Database);
 
   protected readonly views = [
@@ -113,6 +133,11 @@ export class App {
   ];
   protected readonly theme = signal<Theme>('night');
   protected readonly isReady = computed(() => this.store.muster() !== null);
+
+  /** What could not be read or written, in every view until it is well again. */
+  protected readonly troubles = computed(() =>
+    [this.keeping.trouble(), this.store.trouble(), this.logbook.trouble()].filter((t) => t !== null),
+  );
 
   protected readonly planWord = computed(() => {
     switch (this.planner.state()) {
@@ -145,6 +170,11 @@ export class App {
     this.theme.update((t) => (t === 'night' ? 'day' : 'night'));
     // Not being able to keep a preference loses nothing of the user's work.
     this.database.keepSetting('theme', this.theme()).catch(() => undefined);
+  }
+
+  /** Leaving while something is unwritten asks. */
+  protected onLeave(event: BeforeUnloadEvent): void {
+    if (this.keeping.unwritten() > 0) event.preventDefault();
   }
 
   protected skip(event: Event): void {

@@ -1,6 +1,6 @@
 /** Some units of the demo with the simulated forecast over its first three days: fog on Wednesday evening. For drives and tests. */
 import { simulatedAir } from '#core/climate';
-import { daysBetween, instantAfter, originOf, type LocalDate, type Muster } from '#core/muster';
+import { daysBetween, instantAfter, mended, originOf, type LocalDate, type Muster } from '#core/muster';
 import { fenMuster } from './fen';
 
 const SEED = 7;
@@ -15,9 +15,9 @@ export function foggyMuster(monday: LocalDate, units: readonly string[]): Muster
     at: instantAfter(originOf(fen), FIRST_MINUTE + h * 60),
     ...simulatedAir(SEED, epoch + FIRST_MINUTE + h * 60),
   }));
-  return {
+  return mended(fen, {
     ...fen,
     units: fen.units.filter((u) => units.includes(u.id)),
     bench: { ...fen.bench, readings },
-  };
+  }).muster;
 }

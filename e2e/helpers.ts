@@ -31,3 +31,13 @@ export function watchErrors(page: Page): string[] {
   });
   return errors;
 }
+
+/** Does what makes the rest be planned again, and waits until that has been done. */
+export async function replanned(page: Page, act: () => Promise<void>): Promise<void> {
+  const ended = async (): Promise<number> =>
+    Number(await page.getByTestId('plan-word').getAttribute('data-ended'));
+  const before = await ended();
+  await act();
+  await expect.poll(ended, { timeout: 90_000 }).toBeGreaterThan(before);
+  await planned(page);
+}

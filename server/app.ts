@@ -1,6 +1,8 @@
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import express, { type Express, type Response } from 'express';
+import { createServer, type Server } from 'node:http';
+import compression from 'compression';
+import express, { type ErrorRequestHandler, type Express, type RequestHandler, type Response } from 'express';
 import { SECURITY_HEADERS } from './headers';
 import { instruments, type InstrumentOptions } from './instruments';
 
@@ -24,6 +26,8 @@ export function createApp(web: URL, options: Partial<InstrumentOptions> = {}): E
     response.set(SECURITY_HEADERS);
     next();
   });
+  app.use(ownHostOnly, readingOnly);
+  app.use(compression({ filter: isCompressed }));
   app.use('/instruments', instruments({ ...INSTRUMENTS, ...options }));
   const sendIndex = (response: Response): void =>
     response.sendFile(indexFile, { headers: { 'Cache-Control': 'no-cache' }, cacheControl: false });
@@ -43,5 +47,78 @@ export function createApp(web: URL, options: Partial<InstrumentOptions> = {}): E
     if (/\.[a-z0-9]+$/i.test(request.path)) response.status(404).type('text').send('Not found');
     else sendIndex(response);
   });
+  app.use(inPlainWords);
   return app;
 }
+
+export interface Patience {
+  /** milliseconds until the headers of a request, and the whole of it, must have come */
+  readonly headersMs: number;
+  readonly requestMs: number;
+  readonly checkMs: number;
+}
+
+/** Nobody who means well takes longer on the loopback. */
+const PATIENCE: Patience = { headersMs: 5000, requestMs: 10_000, checkMs: 1000 };
+const KEEP_ALIVE_MS = 5000;
+
+/** A server that cuts sockets which are slow to say what they want. */
+export function serverFor(app: Express, { headersMs, requestMs, checkMs }: Patience = PATIENCE): Server {
+  return createServer(
+    {
+      headersTimeout: headersMs,
+      requestTimeout: requestMs,
+      connectionsCheckingInterval: checkMs,
+      keepAliveTimeout: KEEP_ALIVE_MS,
+    },
+    app,
+  );
+}
+
+const OWN_NAMES = new Set(['127.0.0.1', 'localhost', '[::1]']);
+
+/** A page elsewhere that has made its own name point here is not answered. */
+const ownHostOnly: RequestHandler = (request, response, next) => {
+  const [, name, port] = /^(\[[^\]]*\]|[^:]*)(?::(\d+))?$/.exec(request.headers.host ?? '') ?? [];
+  if (
+    name !== undefined &&
+    OWN_NAMES.has(name.toLowerCase()) &&
+    Number(port ?? 80) === request.socket.localPort
+  )
+    next();
+  else
+    response
+      .status(421)
+      .type('text')
+      .send('This server answers to 127.0.0.1 and localhost on its own port only.');
+};
+
+/** Nothing of the user's is kept here, so there is nothing to send. */
+const readingOnly: RequestHandler = (request, response, next) => {
+  if (request.method === 'GET' || request.method === 'HEAD') next();
+  else response.status(405).set('Allow', 'GET, HEAD').type('text').send('Only GET and HEAD.');
+};
+
+/** All that shrinks, but for the stream of readings, which must not wait until a block is full. */
+function isCompressed(request: express.Request, response: express.Response): boolean {
+  const isStream = String(response.getHeader('Content-Type')).startsWith('text/event-stream');
+  return !isStream && compression.filter(request, response);
+}
+
+/** What went wrong, without a stack or a path of this disk. */
+const inPlainWords: ErrorRequestHandler = (
+  error: { readonly status?: unknown },
+  _request,
+  response,
+  next,
+) => {
+  if (response.headersSent) return next(error);
+  const status =
+    typeof error.status === 'number' && error.status >= 400 && error.status < 500 ? error.status : 500;
+  response
+    .status(status)
+    .type('text')
+    .send(
+      status === 404 ? 'Not found' : status < 500 ? 'This request cannot be read.' : 'The server has failed.',
+    );
+};

@@ -16,7 +16,7 @@ beforeAll(async () => {
   writeFileSync(join(folder, 'index.html'), '<!doctype html><title>t</title>');
   const app = createApp(pathToFileURL(`${folder}/`), {
     everyMs: 20,
-    now: () => new Date('2027-03-02T20:30:00'),
+    now: () => new Date('2027-03-02T20:30:00Z'),
   });
   server = app.listen(0, '127.0.0.1');
   await new Promise((resolve) => server.once('listening', resolve));
@@ -46,7 +46,7 @@ describe('the instruments', () => {
       text += new TextDecoder().decode((await reader.read()).value);
     abort.abort();
     const first = JSON.parse(/data: (.*)/.exec(text)![1]!) as Hour;
-    expect(first.at).toBe('2027-03-02T20:30');
+    expect(first.at).toBe('2027-03-02T20:30:00Z');
     expect(first.humidityPercent).toBeGreaterThan(20);
   });
 
@@ -60,7 +60,7 @@ describe('the instruments', () => {
     let text = '';
     while (!text.includes('\n\n')) text += new TextDecoder().decode((await reader.read()).value);
     abort.abort();
-    expect((JSON.parse(/data: (.*)/.exec(text)![1]!) as Hour).at).toBe('2027-03-05T20:30');
+    expect((JSON.parse(/data: (.*)/.exec(text)![1]!) as Hour).at).toBe('2027-03-05T20:30:00Z');
     for (const query of ['speed=0', 'speed=fast', 'ahead_ms=1.5']) {
       const refused = await fetch(`${base}/instruments/air?${query}`);
       expect(refused.status).toBe(400);
@@ -69,18 +69,21 @@ describe('the instruments', () => {
   });
 
   it('forecast three days by the hour from any moment, with the fog of Wednesday', async () => {
-    const response = await fetch(`${base}/instruments/forecast?from=2027-03-01T18:00`);
+    const response = await fetch(`${base}/instruments/forecast?from=2027-03-01T18:00:00Z`);
     const { hours } = (await response.json()) as { hours: Hour[] };
     expect(hours).toHaveLength(72);
-    expect(hours[0]!.at).toBe('2027-03-01T18:00');
+    expect(hours[0]!.at).toBe('2027-03-01T18:00:00Z');
     const foggy = hours.filter((h) => unfitness('paint', h) !== null);
     expect(foggy.length).toBeGreaterThan(3);
     expect(foggy.every((h) => h.at.startsWith('2027-03-03'))).toBe(true);
   });
 
-  it('say what is wrong with a date that is none', async () => {
-    const response = await fetch(`${base}/instruments/forecast?from=soon`);
-    expect(response.status).toBe(400);
-    expect(await response.text()).toMatch(/no date and time/);
-  });
+  it.each(['soon', '2027-02-30T10:00:00Z', '0027-03-01T18:00:00Z', '2027-03-01T18:00', '%ff', ''])(
+    'say what is wrong with %j as a moment',
+    async (from) => {
+      const response = await fetch(`${base}/instruments/forecast?from=${from}`);
+      expect(response.status).toBe(400);
+      expect(await response.text()).toMatch(/no instant/);
+    },
+  );
 });

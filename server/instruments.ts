@@ -2,6 +2,7 @@
 import { Router } from 'express';
 import * as z from 'zod';
 import { simulatedAir } from '#core/climate';
+import { INSTANT_PATTERN, instantOf, isRealDate } from '#core/muster';
 
 export interface InstrumentOptions {
   readonly seed: number;
@@ -17,12 +18,16 @@ const clockSchema = z.object({
   speed: z.coerce.number().min(1).max(1000).default(1),
 });
 
+const fromSchema = z.strictObject({
+  from: z.string().regex(INSTANT_PATTERN).refine(isRealDate).optional(),
+});
+
 const HOUR_MS = 3_600_000;
 const FORECAST_HOURS = 72;
 
 export function instruments({ seed, now, everyMs }: InstrumentOptions): Router {
   const router = Router();
-  const reading = (at: Date): object => ({ at: wallClock(at), ...simulatedAir(seed, wallMinute(at)) });
+  const reading = (at: Date): object => ({ at: instantOf(at), ...simulatedAir(seed, wallMinute(at)) });
 
   router.get('/air', (request, response) => {
     const clock = clockSchema.safeParse(request.query);
@@ -47,11 +52,12 @@ export function instruments({ seed, now, everyMs }: InstrumentOptions): Router {
 
   // The hours asked for may lie elsewhere than now: a demo muster begins on the coming Monday.
   router.get('/forecast', (request, response) => {
-    const from = typeof request.query['from'] === 'string' ? new Date(request.query['from']) : now();
-    if (Number.isNaN(from.getTime())) {
-      response.status(400).type('text').send('from: is no date and time (YYYY-MM-DDTHH:mm)');
+    const asked = fromSchema.safeParse(request.query);
+    if (!asked.success) {
+      response.status(400).type('text').send('from: is no instant from 2000 to 2199 (YYYY-MM-DDTHH:mm:ssZ)');
       return;
     }
+    const from = asked.data.from === undefined ? now() : new Date(asked.data.from);
     const first = Math.floor(from.getTime() / HOUR_MS) * HOUR_MS;
     response.set('Cache-Control', 'no-store').json({
       hours: Array.from({ length: FORECAST_HOURS }, (_, h) => reading(new Date(first + h * HOUR_MS))),
@@ -62,8 +68,4 @@ export function instruments({ seed, now, everyMs }: InstrumentOptions): Router {
 
 function wallMinute(at: Date): number {
   return Math.floor(at.getTime() / 60_000) - at.getTimezoneOffset();
-}
-
-function wallClock(at: Date): string {
-  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
 }

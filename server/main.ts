@@ -1,5 +1,5 @@
 /** Serves the built app on 127.0.0.1 with strict headers. Nothing of the user's is stored here. */
-import { createApp } from './app';
+import { createApp, serverFor } from './app';
 
 const DEFAULT_PORT = 4620;
 
@@ -8,11 +8,15 @@ if (!Number.isInteger(port) || port < 0 || port > 65_535) {
   process.stderr.write(`PORT is ${process.env['PORT']}: it must be a whole number from 0 to 65535.\n`);
   process.exit(2);
 }
-const server = createApp(new URL('../dist/web/', import.meta.url)).listen(port, '127.0.0.1', () => {
-  const address = server.address();
-  const shown = typeof address === 'object' && address !== null ? address.port : port;
-  process.stdout.write(`Patient Muster is at http://127.0.0.1:${shown}/\n`);
-});
+const server = serverFor(createApp(new URL('../dist/web/', import.meta.url))).listen(
+  port,
+  '127.0.0.1',
+  () => {
+    const address = server.address();
+    const shown = typeof address === 'object' && address !== null ? address.port : port;
+    process.stdout.write(`Patient Muster is at http://127.0.0.1:${shown}/\n`);
+  },
+);
 server.on('error', (error) => {
   process.stderr.write(
     `The server could not start: ${error.message}\nIs another program using port ${port}? Set PORT to a free one.\n`,

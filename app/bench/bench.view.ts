@@ -6,6 +6,7 @@ import { MusterStore } from '../data/musterStore';
 import { Findings } from '../ui/findings';
 import { NumberField } from '../ui/numberField';
 import { CheckField } from '../ui/checkField';
+import { ChoiceField, type Choice } from '../ui/choiceField';
 import { TextField } from '../ui/textField';
 import { AirChart } from './airChart';
 import { InstrumentsPanel } from './instrumentsPanel';
@@ -33,7 +34,7 @@ type BenchException = Bench['exceptions'][number];
 @Component({
   selector: 'pm-bench-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [AirChart, CheckField, Findings, InstrumentsPanel, NumberField, TextField],
+  imports: [AirChart, CheckField, ChoiceField, Findings, InstrumentsPanel, NumberField, TextField],
   templateUrl: './bench.view.html',
 })
 export class BenchView {
@@ -77,6 +78,19 @@ export class BenchView {
       ...(k === index ? part : {}),
     }));
     this.setClimate({ months }, `air in ${MONTHS[index]!}`);
+  }
+
+  /** The zones that the platform knows, and the bench's own. */
+  protected readonly zones = computed((): readonly Choice[] => {
+    const own = this.bench().timeZone;
+    return [...new Set([own, 'UTC', ...Intl.supportedValuesOf('timeZone')])].map((zone) => ({
+      value: zone,
+      text: zone.replaceAll('_', ' '),
+    }));
+  });
+
+  protected setZone(timeZone: string): void {
+    this.set({ timeZone }, 'time zone');
   }
 
   protected setCup(cupMl: number): void {
@@ -169,7 +183,7 @@ export class BenchView {
   protected addException(): void {
     const muster = this.store.muster()!;
     const taken = new Set(muster.bench.exceptions.map((e) => e.date));
-    let date = originOf(muster);
+    let { date } = originOf(muster);
     while (taken.has(date)) date = addDays(date, 1);
     this.set(
       { exceptions: [...muster.bench.exceptions, { id: this.newId(), date, sessions: [] }] },

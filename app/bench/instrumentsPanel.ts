@@ -3,7 +3,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import type { Subscription } from 'rxjs';
 import { dewPointCelsius, unfitness } from '#core/climate';
 import { readReadings, ReadingsError } from '#core/exchange';
-import { localDateTime, sortedReadings, withBench, type Reading } from '#core/muster';
+import { instantOf, instantOfWall, sortedReadings, wallTime, withBench, type Reading } from '#core/muster';
 import { NOW } from '../data/environment';
 import { Instruments } from '../data/instruments';
 import { MusterStore } from '../data/musterStore';
@@ -20,7 +20,7 @@ import { MusterStore } from '../data/musterStore';
           <strong class="text-[1.3rem]"
             >{{ r.celsius.toFixed(1) }} °C, {{ r.humidityPercent.toFixed(0) }} %</strong
           >
-          <span class="text-mute"> at {{ r.at.slice(11) }}, dew point {{ dew(r) }} °C</span>
+          <span class="text-mute"> at {{ clock(r) }}, dew point {{ dew(r) }} °C</span>
           @if (unfit(r); as why) {
             <span class="block text-shut">No paint now: {{ why }}.</span>
           }
@@ -67,6 +67,8 @@ export class InstrumentsPanel {
   protected readonly fault = signal<string | null>(null);
   protected readonly count = computed(() => this.store.muster()?.bench.readings?.length ?? 0);
 
+  private readonly zone = computed(() => this.store.muster()?.bench.timeZone ?? 'UTC');
+  protected readonly clock = (r: Reading): string => wallTime(this.zone(), r.at).slice(11);
   protected readonly dew = (r: Reading): string => dewPointCelsius(r.celsius, r.humidityPercent).toFixed(1);
   protected readonly unfit = (r: Reading): string | null => unfitness('paint', r);
 
@@ -98,8 +100,9 @@ export class InstrumentsPanel {
 
   protected forecast(): void {
     const muster = this.store.muster()!;
-    const now = localDateTime(this.now());
-    this.instruments.forecast(now > muster.startsOn ? now : muster.startsOn).then(
+    const now = instantOf(this.now());
+    const begins = instantOfWall(muster.bench.timeZone, muster.startsOn);
+    this.instruments.forecast(now > begins ? now : begins).then(
       (hours) => {
         this.fault.set(null);
         this.merge(hours, `Forecast of ${hours.length} hours taken`);
@@ -115,7 +118,7 @@ export class InstrumentsPanel {
     file.text().then(
       (text) => {
         try {
-          const readings = readReadings(text);
+          const readings = readReadings(text, this.zone());
           this.fault.set(null);
           this.merge(readings, `${readings.length} readings brought in`);
         } catch (error) {

@@ -1,27 +1,67 @@
-/** What the browser keeps (IndexedDB): the muster with its undo history, and the newest plan. */
+/**
+ * What the browser keeps (IndexedDB): musters side by side, each with its history, its log and its newest plan. The database is the one
+ * truth of all tabs: every change is made in a transaction on what is there at that moment, not on what a tab believes.
+ */
 import { inject, Injectable } from '@angular/core';
-import Dexie, { type Table } from 'dexie';
+import Dexie, { liveQuery, type Observable, type Table, type Transaction } from 'dexie';
 import type { Solution } from '#core/kernel';
-import type { Muster } from '#core/muster';
-import type { LogEntry } from '#core/session';
-import { NOW } from './environment';
+import { fromFirstFormat, type Instant, type Muster } from '#core/muster';
+import { fromFirstLog, withoutRepeats, type LogEntry } from '#core/session';
+import { NOW, ZONE } from './environment';
 
-/** One state of the muster; states in order of `id` are the undo history. */
+/** One of the musters, without its contents. */
+export interface KeptMuster {
+  readonly id: string;
+  readonly name: string;
+  /** id of its current state */
+  readonly current: number;
+  /** counts up with every change, undo and redo, so that a tab sees that it is behind */
+  readonly revision: number;
+  readonly changedAt: Date;
+  readonly isArchived: boolean;
+  /** null: not in the bin */
+  readonly binnedAt: Date | null;
+}
+
+/** One state of a muster; its states in order of `id` are the undo history. */
 export interface KeptState {
-  readonly id?: number;
-  readonly muster: Muster;
+  readonly id: number;
+  /** the muster it is a state of */
+  readonly of: string;
   /** what led to it, in words */
   readonly label: string;
   readonly at: Date;
+  /** the tab that made it, the state it saw when it did, and what it touched */
+  readonly tab: string;
+  readonly base: number;
+  readonly touches: readonly string[];
+  /** letters of its text */
+  readonly size: number;
+}
+
+interface KeptText {
+  readonly id: number;
+  readonly text: string;
 }
 
 export interface KeptPlan {
-  readonly id: 'newest';
+  readonly id: string;
   /** the muster it was made for, as text, so that a stale plan is never shown for a changed muster */
   readonly musterText: string;
+  /** the moment from which on it was planned, and the log entries that it went by: it is explained as it was solved */
+  readonly now: Instant | null;
+  readonly logged: readonly string[];
+  readonly isMissed: boolean;
   readonly solution: Solution;
   /** lateness of the naive order, null where it has none that ends */
   readonly naiveLateMinutes: number | null;
+}
+
+interface KeptEntry {
+  readonly of: string;
+  readonly id: string;
+  readonly kind: LogEntry['kind'];
+  readonly entry: LogEntry;
 }
 
 interface KeptSetting {
@@ -29,76 +69,218 @@ interface KeptSetting {
   readonly value: string;
 }
 
-/** States kept for undo. */
-const HISTORY = 60;
+/** A change as one tab wants it. */
+export interface Wanted {
+  readonly label: string;
+  readonly touches: readonly string[];
+  readonly tab: string;
+  /** the state that the tab saw */
+  readonly base: number;
+  /** what the state becomes if nobody else has changed it meanwhile */
+  readonly text: string;
+  /** the same change made on another state than the one seen. @throws Error in words when it can't be made there */
+  readonly again: (text: string) => string;
+}
+
+/** What came of a change: the state that is kept now, and whether it was made on another one than the tab saw. */
+export interface Kept {
+  readonly state: KeptState;
+  readonly revision: number;
+  readonly text: string;
+  readonly wasMoved: boolean;
+  /** id of the oldest state that is still kept */
+  readonly oldest: number;
+}
+
+/** States kept for undo, and letters of all of them together. */
+export const MOST_STATES = 60;
+export const MOST_LETTERS = 12_000_000;
+/** The muster that a browser of the first edition kept. */
+const FIRST = 'first';
+/** Entries that decide whether a step is over already. */
+const DECIDING: readonly LogEntry['kind'][] = ['done', 'skipped', 'taken-back'];
 
 class MusterDatabase extends Dexie {
+  readonly musters!: Table<KeptMuster, string>;
   readonly states!: Table<KeptState, number>;
+  readonly texts!: Table<KeptText, number>;
   readonly plans!: Table<KeptPlan, string>;
   readonly settings!: Table<KeptSetting, string>;
-  readonly log!: Table<LogEntry, string>;
+  readonly entries!: Table<KeptEntry, [string, string]>;
 
-  constructor() {
+  constructor(zone: string) {
     super('patient-muster');
     this.version(1).stores({ states: '++id', plans: 'id', settings: 'key' });
     this.version(2).stores({ log: 'id, at' });
+    this.version(3)
+      .stores({ musters: 'id', states: '++id, of', texts: 'id', entries: '[of+id], of, [of+kind]' })
+      .upgrade((transaction) => fromSecondVersion(transaction, zone));
   }
 }
 
 @Injectable({ providedIn: 'root' })
 export class Database {
-  private readonly db = new MusterDatabase();
   private readonly now = inject(NOW);
+  private readonly db = new MusterDatabase(inject(ZONE));
 
-  /** The history and which of its states is the current one; null where nothing was ever kept. */
-  async load(): Promise<{ states: KeptState[]; current: number } | null> {
-    const states = await this.db.states.orderBy('id').toArray();
-    if (states.length === 0) return null;
-    const kept = await this.db.settings.get('current');
-    const at = states.findIndex((s) => String(s.id) === kept?.value);
-    return { states, current: at < 0 ? states.length - 1 : at };
+  /** All musters, the last changed first. */
+  async musters(): Promise<KeptMuster[]> {
+    const all = await this.db.musters.toArray();
+    return all.sort((a, b) => b.changedAt.getTime() - a.changedAt.getTime() || a.id.localeCompare(b.id));
   }
 
-  /** Adds a state after `afterId`, drops what was undone beyond it, and forgets the oldest. All or nothing. */
-  async add(muster: Muster, label: string, afterId: number | null): Promise<KeptState> {
-    return this.db.transaction('rw', this.db.states, this.db.settings, async () => {
-      if (afterId !== null) await this.db.states.where('id').above(afterId).delete();
-      const state: KeptState = { muster, label, at: this.now() };
-      const id = await this.db.states.add(state);
-      await this.db.settings.put({ key: 'current', value: String(id) });
-      const count = await this.db.states.count();
-      if (count > HISTORY) {
-        const oldest = await this.db.states
-          .orderBy('id')
-          .limit(count - HISTORY)
-          .primaryKeys();
-        await this.db.states.bulkDelete(oldest);
-      }
-      return { ...state, id };
+  /** The list of musters, now and whenever any tab changes one. */
+  watchMusters(): Observable<KeptMuster[]> {
+    return liveQuery(() => this.musters());
+  }
+
+  /** One muster's row, now and whenever any tab changes it. */
+  watchMuster(id: string): Observable<KeptMuster | undefined> {
+    return liveQuery(() => this.db.musters.get(id));
+  }
+
+  /** The history of a muster, oldest first, and the text of its current state; null where there is no such muster. */
+  async load(id: string): Promise<{ muster: KeptMuster; states: KeptState[]; text: string } | null> {
+    return this.db.transaction('r', this.db.musters, this.db.states, this.db.texts, async () => {
+      const muster = await this.db.musters.get(id);
+      if (!muster) return null;
+      const states = await this.db.states.where('of').equals(id).sortBy('id');
+      return { muster, states, text: await this.textOf(muster.current) };
     });
   }
 
-  async setCurrent(id: number): Promise<void> {
-    await this.db.settings.put({ key: 'current', value: String(id) });
+  /** @throws Error where there is no such state */
+  async textOf(state: number): Promise<string> {
+    const kept = await this.db.texts.get(state);
+    if (!kept) throw new Error(`State ${state} is not there any more.`);
+    return kept.text;
   }
 
-  async keepPlan(plan: Omit<KeptPlan, 'id'>): Promise<void> {
-    await this.db.plans.put({ id: 'newest', ...plan });
-  }
-
-  async newestPlan(): Promise<KeptPlan | undefined> {
-    return this.db.plans.get('newest');
-  }
-
-  async readLog(): Promise<LogEntry[]> {
-    return this.db.log.orderBy('at').toArray();
-  }
-
-  /** Adds entries; those already there stay as they are. */
-  async addToLog(entries: readonly LogEntry[]): Promise<void> {
-    await this.db.transaction('rw', this.db.log, async () => {
-      for (const e of entries) if (!(await this.db.log.get(e.id))) await this.db.log.add(e);
+  /** A new muster beside the others. */
+  async create(id: string, muster: Muster, label: string): Promise<void> {
+    await this.write(async () => {
+      const state = await this.addState(id, JSON.stringify(muster), { label, touches: [], tab: '', base: 0 });
+      await this.db.musters.add({
+        id,
+        name: muster.name,
+        current: state.id,
+        revision: 1,
+        changedAt: this.now(),
+        isArchived: false,
+        binnedAt: null,
+      });
     });
+  }
+
+  /** Makes a change on the muster as it is now, drops what was undone beyond it, and forgets the oldest. All or nothing. */
+  async change(id: string, wanted: Wanted): Promise<Kept> {
+    return this.write(async () => {
+      const muster = await this.existing(id);
+      const wasMoved = muster.current !== wanted.base;
+      const text = wasMoved ? wanted.again(await this.textOf(muster.current)) : wanted.text;
+      await this.drop(
+        await this.db.states
+          .where('of')
+          .equals(id)
+          .and((s) => s.id > muster.current)
+          .primaryKeys(),
+      );
+      const state = await this.addState(id, text, wanted);
+      const revision = muster.revision + 1;
+      const { name } = JSON.parse(text) as Pick<Muster, 'name'>;
+      await this.db.musters.put({ ...muster, name, current: state.id, revision, changedAt: this.now() });
+      const oldest = await this.forget(id);
+      return { state, revision, text, wasMoved, oldest };
+    });
+  }
+
+  /** Goes so many states back (negative) or forth in the history; null where there is none. */
+  async go(id: string, steps: number): Promise<{ current: number; revision: number; text: string } | null> {
+    return this.write(async () => {
+      const muster = await this.existing(id);
+      const ids = await this.db.states.where('of').equals(id).primaryKeys();
+      ids.sort((a, b) => a - b);
+      const current = ids[ids.indexOf(muster.current) + steps];
+      if (current === undefined) return null;
+      const text = await this.textOf(current);
+      const revision = muster.revision + 1;
+      const { name } = JSON.parse(text) as Pick<Muster, 'name'>;
+      await this.db.musters.put({ ...muster, name, current, revision, changedAt: this.now() });
+      return { current, revision, text };
+    });
+  }
+
+  /** Archives a muster or puts it in the bin, or takes it out of either. */
+  async setPlace(id: string, place: Partial<Pick<KeptMuster, 'isArchived' | 'binnedAt'>>): Promise<void> {
+    await this.write(
+      async () => void (await this.db.musters.put({ ...(await this.existing(id)), ...place })),
+    );
+  }
+
+  /** Takes a muster out of the bin for good, with its history, its log and its plan. @throws Error unless it lies in the bin */
+  async destroy(id: string): Promise<void> {
+    await this.db.transaction('rw', this.db.tables, async () => {
+      const muster = await this.existing(id);
+      if (muster.binnedAt === null) throw new Error(`${muster.name} does not lie in the bin.`);
+      await this.drop(await this.db.states.where('of').equals(id).primaryKeys());
+      await this.db.entries.where('of').equals(id).delete();
+      await this.db.plans.delete(id);
+      await this.db.musters.delete(id);
+    });
+  }
+
+  async keepPlan(plan: KeptPlan): Promise<void> {
+    await this.db.plans.put(plan);
+  }
+
+  async newestPlan(id: string): Promise<KeptPlan | undefined> {
+    return this.db.plans.get(id);
+  }
+
+  /** The ids of a muster's log, now and whenever any tab adds to it. */
+  watchLog(of: string): Observable<string[]> {
+    return liveQuery(async () => {
+      const keys = await this.db.entries.where('of').equals(of).primaryKeys();
+      return keys.map(([, id]) => id);
+    });
+  }
+
+  async readLog(of: string, ids?: readonly string[]): Promise<LogEntry[]> {
+    const rows = ids
+      ? (await this.db.entries.bulkGet(ids.map((id): [string, string] => [of, id]))).flatMap((r) => r ?? [])
+      : await this.db.entries.where('of').equals(of).toArray();
+    return rows.map((r) => r.entry);
+  }
+
+  /**
+   * Adds what happened to a muster's log, all or none; a step that is over is not done a second time.
+   * @returns those that were added
+   */
+  async addToLog(of: string, entries: readonly LogEntry[]): Promise<LogEntry[]> {
+    return this.db.transaction('rw', this.db.entries, async () => {
+      const keys = DECIDING.map((kind): [string, string] => [of, kind]);
+      const deciding = await this.db.entries.where('[of+kind]').anyOf(keys).toArray();
+      return this.addNew(
+        of,
+        withoutRepeats(
+          deciding.map((r) => r.entry),
+          entries,
+        ),
+      );
+    });
+  }
+
+  /** Merges another log into a muster's, all or none; entries already there stay as they are. @returns those that were added */
+  async mergeLog(of: string, entries: readonly LogEntry[]): Promise<LogEntry[]> {
+    return this.db.transaction('rw', this.db.entries, () => this.addNew(of, entries));
+  }
+
+  private async addNew(of: string, entries: readonly LogEntry[]): Promise<LogEntry[]> {
+    const known = await this.db.entries.bulkGet(entries.map((e): [string, string] => [of, e.id]));
+    const there = new Set(known.map((k) => k?.id));
+    const fresh = [...new Map(entries.map((e) => [e.id, e])).values()].filter((e) => !there.has(e.id));
+    await this.db.entries.bulkAdd(fresh.map((entry) => ({ of, id: entry.id, kind: entry.kind, entry })));
+    return fresh;
   }
 
   async setting(key: string): Promise<string | undefined> {
@@ -108,4 +290,90 @@ export class Database {
   async keepSetting(key: string, value: string): Promise<void> {
     await this.db.settings.put({ key, value });
   }
+
+  private write<T>(work: () => Promise<T>): Promise<T> {
+    return this.db.transaction('rw', this.db.musters, this.db.states, this.db.texts, work);
+  }
+
+  private async existing(id: string): Promise<KeptMuster> {
+    const muster = await this.db.musters.get(id);
+    if (!muster) throw new Error('This muster has been deleted for good in another tab.');
+    return muster;
+  }
+
+  private async addState(
+    of: string,
+    text: string,
+    { label, touches, tab, base }: Pick<Wanted, 'label' | 'touches' | 'tab' | 'base'>,
+  ): Promise<KeptState> {
+    const state = { of, label, at: this.now(), tab, base, touches, size: text.length };
+    // The database counts the ids up.
+    const id = await this.db.states.add(state as KeptState);
+    await this.db.texts.add({ id, text });
+    return { ...state, id };
+  }
+
+  /** Of more states than are kept, or longer ones, the oldest go; the current one never. @returns the oldest that stays */
+  private async forget(of: string): Promise<number> {
+    const states = await this.db.states.where('of').equals(of).sortBy('id');
+    let letters = states.reduce((sum, s) => sum + s.size, 0);
+    const old: number[] = [];
+    for (const s of states.slice(0, -1)) {
+      if (states.length - old.length <= MOST_STATES && letters <= MOST_LETTERS) break;
+      letters -= s.size;
+      old.push(s.id);
+    }
+    await this.drop(old);
+    return states[old.length]!.id;
+  }
+
+  private async drop(ids: readonly number[]): Promise<void> {
+    await this.db.states.bulkDelete([...ids]);
+    await this.db.texts.bulkDelete([...ids]);
+  }
+}
+
+/** What the second version kept: one muster in whole states, one log by the wall clock. It becomes the first of several. */
+async function fromSecondVersion(transaction: Transaction, zone: string): Promise<void> {
+  interface OldState {
+    readonly id: number;
+    readonly muster: unknown;
+    readonly label: string;
+    readonly at: Date;
+  }
+  const old = (await transaction.table('states').toArray()) as OldState[];
+  const states: KeptState[] = [];
+  for (const { id, muster, label, at } of old) {
+    const text = JSON.stringify(fromFirstFormat(muster, zone));
+    await transaction.table('texts').add({ id, text });
+    states.push({ id, of: FIRST, label, at, tab: '', base: 0, touches: [], size: text.length });
+  }
+  await transaction.table('states').clear();
+  await transaction.table('states').bulkAdd(states);
+  const current = (await transaction.table('settings').get('current')) as KeptSetting | undefined;
+  const newest = states.find((s) => String(s.id) === current?.value) ?? states[states.length - 1];
+  if (newest) {
+    const { muster } = old.find((s) => s.id === newest.id)!;
+    const name = (muster as { name?: unknown } | null)?.name;
+    await transaction.table('musters').add({
+      id: FIRST,
+      name: typeof name === 'string' && name !== '' ? name : 'Muster',
+      current: newest.id,
+      revision: 1,
+      changedAt: newest.at,
+      isArchived: false,
+      binnedAt: null,
+    } satisfies KeptMuster);
+  }
+  const log = (await transaction.table('log').toArray()) as LogEntry[];
+  await transaction.table('entries').bulkAdd(
+    log.map((e): KeptEntry => ({
+      of: FIRST,
+      id: e.id,
+      kind: e.kind,
+      entry: fromFirstLog(e, zone) as LogEntry,
+    })),
+  );
+  await transaction.table('log').clear();
+  await transaction.table('plans').clear();
 }

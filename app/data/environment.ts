@@ -14,3 +14,11 @@ export const NOW = new InjectionToken<() => Date>('now', {
 export const NEW_ID = new InjectionToken<() => string>('new id', {
   factory: () => () => crypto.randomUUID(),
 });
+
+/** The machine's time zone, IANA: that of a new bench, and of what older files and databases kept. */
+export const ZONE = new InjectionToken<string>('time zone', {
+  factory: () => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC',
+});
+
+/** This tab, told apart from the others of the browser. */
+export const TAB = new InjectionToken<string>('tab', { factory: () => crypto.randomUUID() });

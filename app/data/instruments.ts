@@ -3,11 +3,11 @@ import { inject, Injectable, NgZone } from '@angular/core';
 import { toObservable } from '@angular/core/rxjs-interop';
 import { Observable, switchMap } from 'rxjs';
 import * as z from 'zod';
-import type { Reading } from '#core/muster';
+import { INSTANT_PATTERN, type Instant, type Reading } from '#core/muster';
 import { BenchClock } from './benchClock';
 
 const readingSchema = z.object({
-  at: z.string().regex(/^\d{4}-\d\d-\d\dT\d\d:\d\d$/),
+  at: z.string().regex(INSTANT_PATTERN),
   celsius: z.number().min(-30).max(60),
   humidityPercent: z.number().min(1).max(100),
 });
@@ -46,8 +46,8 @@ export class Instruments {
     });
   }
 
-  /** Three days by the hour from a local time on. @throws Error in words when there is none */
-  async forecast(from: string): Promise<Reading[]> {
+  /** Three days by the hour from a moment on. @throws Error in words when there is none */
+  async forecast(from: Instant): Promise<Reading[]> {
     const response = await fetch(`/instruments/forecast?from=${encodeURIComponent(from)}`).catch(() => null);
     if (!response?.ok) throw new Error('The forecast does not answer. Is the program’s own server running?');
     const read = forecastSchema.safeParse(await response.json());

@@ -1,10 +1,10 @@
 /** The log in the browser: what is seen is kept, nothing is changed or lost, two devices come to the same. */
 import fc from 'fast-check';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { standing, type LogEntry } from '#core/session';
+import { pieceCards, standing, type LogEntry } from '#core/session';
 import { emptyBrowser, openTab, type TestTab } from './testing/services';
 
-const EVENING = new Date('2026-11-30T19:30:00');
+const EVENING = new Date('2026-11-30T19:30:00Z');
 const note = (text: string): { kind: 'noted'; note: string } => ({ kind: 'noted', note: text });
 const notesIn = (tab: TestTab): (string | undefined)[] => tab.logbook.entries().map((e) => e.note);
 
@@ -23,7 +23,7 @@ describe('an entry', () => {
     const tab = await openTab(EVENING);
     await tab.logbook.add(note('alone'));
     const [only] = tab.logbook.entries();
-    expect(only!.at).toBe('2026-11-30T19:30');
+    expect(only!.at).toBe('2026-11-30T19:30:00Z');
     expect(only!.people).toEqual(['First pair of hands']);
     const { climate } = tab.store.muster()!.bench;
     expect(only!.air!.celsius).toBeCloseTo(climate.day.celsius, 0);
@@ -41,8 +41,8 @@ describe('an entry', () => {
       bench: {
         ...m.bench,
         readings: [
-          { at: '2026-11-30T19:00', celsius: 11.5, humidityPercent: 93 },
-          { at: '2026-11-30T20:00', celsius: 11.5, humidityPercent: 93 },
+          { at: '2026-11-30T19:00:00Z', celsius: 11.5, humidityPercent: 93 },
+          { at: '2026-11-30T20:00:00Z', celsius: 11.5, humidityPercent: 93 },
         ],
       },
     }));
@@ -78,26 +78,73 @@ describe('an entry', () => {
   });
 });
 
-describe('a disk that fails', () => {
-  it('is told of; the entry is shown all the same, and in the file to take away', async () => {
+describe('two tabs', () => {
+  it('see each other’s entries, and a Done in each counts once', async () => {
+    const [a, b] = [await openTab(EVENING), await openTab(EVENING)];
+    const done = { kind: 'done' as const, step: 'folk1.prime', minutes: 5 };
+    await Promise.all([a.logbook.add(done), b.logbook.add(done)]);
+    await vi.waitFor(() => {
+      for (const t of [a, b]) expect(t.logbook.entries().filter((e) => e.kind === 'done')).toHaveLength(1);
+    });
+    expect([a, b].filter((t) => t.notices.current()?.text.includes('logged already'))).toHaveLength(1);
+    await a.logbook.takeBack(a.logbook.entries());
+    await a.logbook.add(done);
+    await vi.waitFor(() => expect(b.logbook.entries()).toHaveLength(3));
+    expect(standing(b.logbook.entries())).toHaveLength(1);
+  });
+});
+
+describe('the log of a muster', () => {
+  it('belongs to it alone', async () => {
     const tab = await openTab(EVENING);
-    vi.spyOn(tab.database, 'addToLog').mockRejectedValueOnce(new Error('quota'));
+    const demo = tab.store.openId!;
+    await tab.logbook.add(note('demo'));
+    await tab.store.addEmpty();
+    await tab.logbook.ready;
+    expect(notesIn(tab)).toEqual([]);
+    await tab.logbook.add(note('own'));
+    await tab.store.open(demo);
+    await tab.logbook.ready;
+    expect(notesIn(tab)).toEqual(['demo']);
+  });
+
+  it('says from itself alone what a step was, when its recipe has long gone', async () => {
+    const tab = await openTab(EVENING);
+    await tab.logbook.add({ kind: 'done', step: 'folk1.prime', minutes: 12 });
+    tab.store.change('All gone', (m) => ({ ...m, recipes: [], units: [] }));
+    const [entry] = tab.logbook.entries();
+    expect(entry!.about).toMatchObject({ unit: 'Reed folk', piece: 'Cutters, tray 1', family: 'primer' });
+    const [card] = pieceCards(tab.logbook.entries(), new Map(), 'UTC');
+    expect([card!.name, card!.recipe]).toEqual(['Cutters, tray 1 (Reed folk)', null]);
+    expect(card!.lines[0]).toMatch(/^2026-11-30 .*12 min/);
+  });
+});
+
+describe('a disk that fails', () => {
+  it('is told of until it works again; nothing counts that is not kept, and nothing is lost', async () => {
+    const tab = await openTab(EVENING);
+    const add = vi.spyOn(tab.database, 'addToLog').mockRejectedValue(new Error('quota'));
     await tab.logbook.add(note('nearly lost'));
-    expect(tab.logbook.trouble()).toContain('quota');
-    expect(tab.logbook.trouble()).toContain('Take it away as a file');
-    expect(notesIn(tab)).toEqual(['nearly lost']);
+    expect(tab.keeping.trouble()).toContain('quota');
+    expect(tab.keeping.trouble()).toContain('take it away as a file');
+    expect([notesIn(tab), tab.keeping.unwritten()]).toEqual([[], 1]);
     expect(tab.logbook.file()).toContain('nearly lost');
+    add.mockRestore();
     await tab.logbook.add(note('kept again'));
-    expect(tab.logbook.trouble()).toBeNull();
+    expect([tab.keeping.trouble(), tab.keeping.unwritten()]).toEqual([null, 0]);
+    expect(notesIn(tab)).toEqual(['nearly lost', 'kept again']);
+    expect(notesIn(await openTab(EVENING))).toEqual(['nearly lost', 'kept again']);
   });
 
   it('keeps all entries of a press or none', async () => {
     const tab = await openTab(EVENING);
-    const good: LogEntry = { id: 'good', at: '2026-11-30T19:30', kind: 'stopped' };
+    const good: LogEntry = { id: 'good', at: '2026-11-30T19:30:00Z', kind: 'stopped' };
     // A function cannot be stored: the transaction fails at the second entry.
-    const bad = { id: 'bad', at: '2026-11-30T19:31', kind: 'stopped', note: () => '' };
-    await expect(tab.database.addToLog([good, bad as unknown as LogEntry])).rejects.toThrow();
-    expect(await tab.database.readLog()).toEqual([]);
+    const bad = { id: 'bad', at: '2026-11-30T19:31:00Z', kind: 'stopped', note: () => '' };
+    await expect(
+      tab.database.addToLog(tab.store.openId!, [good, bad as unknown as LogEntry]),
+    ).rejects.toThrow();
+    expect(await tab.database.readLog(tab.store.openId!)).toEqual([]);
   });
 
   it('that cannot be read is told of, and the log is empty, not wrong', async () => {
@@ -139,12 +186,12 @@ describe('a log from elsewhere', () => {
     [
       'an entry without a time',
       '{"format":"patient-muster-log/1","entries":[{"id":"x","kind":"stopped"}]}',
-      'entries.0.at',
+      'entries[0].at',
     ],
     [
       'an unknown kind',
       '{"format":"patient-muster-log/1","entries":[{"id":"x","at":"2026-11-30T19:30","kind":"sanded"}]}',
-      'entries.0.kind',
+      'entries[0].kind',
     ],
   ])('with %s is refused in words, and nothing is changed', async (_, text, words) => {
     const tab = await openTab(EVENING);
@@ -152,6 +199,19 @@ describe('a log from elsewhere', () => {
     await expect(tab.logbook.bringIn(text)).rejects.toThrow(words);
     await expect(tab.logbook.bringIn(text)).rejects.toThrow('nothing is changed');
     expect(notesIn(tab)).toEqual(['here']);
+  });
+
+  it('of the first format comes in with the bench’s own time, and a newer one is refused', async () => {
+    const tab = await openTab(EVENING, undefined, 'Europe/Vienna');
+    const first = (at: string): string =>
+      JSON.stringify({ format: 'patient-muster-log/1', entries: [{ id: 'x', at, kind: 'stopped' }] });
+    expect(await tab.logbook.bringIn(first('2026-11-30T19:30'))).toBe(1);
+    expect(tab.logbook.entries()[0]!.at).toBe('2026-11-30T18:30:00Z');
+    for (const at of ['2026-99-99T99:99', '2026-02-30T10:00', '0026-11-30T19:30', '2026-11-30T24:00'])
+      await expect(tab.logbook.bringIn(first(at))).rejects.toThrow('entries[0].at');
+    const newer = '{"format":"patient-muster-log/3","entries":[]}';
+    await expect(tab.logbook.bringIn(newer)).rejects.toThrow('newer program (patient-muster-log/3)');
+    expect(tab.logbook.entries()).toHaveLength(1);
   });
 
   it('makes two devices the same, whatever was done on each', async () => {

@@ -1,21 +1,33 @@
-/** The log in the browser: every entry is written before it is shown; entries are never changed. */
-import { computed, inject, Injectable, signal } from '@angular/core';
-import { airAt, localDateTime, minutesSince, originOf, spellsOf } from '#core/muster';
+/**
+ * The log of the muster in hand: every entry is written before it is shown, and never changed; entries of other tabs come in within a
+ * moment.
+ */
+import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
+import type { Subscription } from 'dexie';
+import { airAt, instantOf, minutesUntil, originOf, spellsOf } from '#core/muster';
 import { horizonDays } from '#core/plan';
-import { entryId, logFileSchema, LOG_FORMAT, mergeLogs, type LogEntry } from '#core/session';
+import { aboutStep, entryId, LOG_FORMAT, mergeLogs, readLogFile, type LogEntry } from '#core/session';
 import { BenchClock } from './benchClock';
 import { Database } from './database';
-import { NEW_ID } from './environment';
+import { NEW_ID, ZONE } from './environment';
+import { Keeping } from './keeping';
 import { MusterStore } from './musterStore';
+import { Notices } from './notices';
 
-type New<T> = T extends LogEntry ? Omit<T, 'id' | 'at' | 'act'> : never;
+/** A write that failed is tried again so often. */
+const RETRY_MS = 5000;
+
+type New<T> = T extends LogEntry ? Omit<T, 'id' | 'at' | 'act' | 'about'> : never;
 
 @Injectable({ providedIn: 'root' })
 export class Logbook {
   private readonly database = inject(Database);
   private readonly clock = inject(BenchClock);
   private readonly newId = inject(NEW_ID);
+  private readonly zone = inject(ZONE);
   private readonly store = inject(MusterStore);
+  private readonly keeping = inject(Keeping);
+  private readonly notices = inject(Notices);
   /** who is at the bench tonight, by name; nobody named: whoever the bench knows, if that is one */
   readonly people = signal<readonly string[]>([]);
   private readonly spells = computed(() => {
@@ -25,20 +37,33 @@ export class Logbook {
   /** milliseconds; of the last id, so that the next is later even within one */
   private lastStamp = 0;
   private readonly list = signal<readonly LogEntry[]>([]);
-  /** by time */
-  readonly entries = computed(() => this.list());
-  /** null: everything is kept; otherwise why not */
+  /** those that could not be written yet, muster by muster */
+  private readonly unwritten = signal<readonly { readonly of: string; readonly entry: LogEntry }[]>([]);
+  private watching: Subscription | undefined;
+  private of: string | null = null;
+  private loading: Promise<void> = Promise.resolve();
+  private retry: ReturnType<typeof setTimeout> | undefined;
+
+  /** what is written, by time */
+  readonly entries = this.list.asReadonly();
+  /** null: the log could be read; otherwise why not */
   readonly trouble = signal<string | null>(null);
-  readonly ready: Promise<void>;
 
   constructor() {
-    this.ready = this.database.readLog().then(
-      (entries) => this.list.set(mergeLogs(entries, [])),
-      (error: unknown) => this.trouble.set(`The log cannot be read (${String(error)}).`),
-    );
+    const turning = this.store.opened.subscribe((of) => this.turnTo(of));
+    inject(DestroyRef).onDestroy(() => {
+      turning.unsubscribe();
+      this.watching?.unsubscribe();
+      clearTimeout(this.retry);
+    });
   }
 
-  /** Writes an entry at the present moment; resolves when it is safe on disk. */
+  /** Resolves when the log of the muster in hand has been read. */
+  get ready(): Promise<void> {
+    return this.loading;
+  }
+
+  /** Writes an entry at the present moment; resolves when it is safe on disk, or is told not to be. */
   async add(entry: New<LogEntry>, at: Date = this.clock.read()): Promise<void> {
     await this.addAll([entry], at);
   }
@@ -51,18 +76,42 @@ export class Logbook {
   /** Several, each at its own moment: all of them are kept, or none. */
   async addEach(list: readonly { readonly entry: New<LogEntry>; readonly at: Date }[]): Promise<void> {
     const act = this.newEntryId();
+    const muster = this.store.muster();
     await this.write(
-      list.map(
-        ({ entry, at }) =>
-          ({
-            ...this.circumstances(at),
-            ...entry,
-            id: this.newEntryId(),
-            at: localDateTime(at),
-            ...(list.length > 1 ? { act } : {}),
-          }) as LogEntry,
-      ),
+      list.map(({ entry, at }) => {
+        const about =
+          muster && 'step' in entry && entry.step !== undefined ? aboutStep(muster, entry.step) : null;
+        return {
+          ...this.circumstances(at),
+          ...entry,
+          ...(about ? { about } : {}),
+          id: this.newEntryId(),
+          at: instantOf(at),
+          ...(list.length > 1 ? { act } : {}),
+        } as LogEntry;
+      }),
     );
+  }
+
+  /** Takes entries back, all of them or none; they and the taking back stay in the log. */
+  async takeBack(entries: readonly LogEntry[]): Promise<void> {
+    await this.addAll(entries.map((e) => ({ kind: 'taken-back' as const, entry: e.id })));
+  }
+
+  /** The whole log as a file, with what could not be written in this browser. */
+  file(): string {
+    const waiting = this.unwritten().flatMap((u) => (u.of === this.of ? [u.entry] : []));
+    return `${JSON.stringify({ format: LOG_FORMAT, entries: mergeLogs(this.list(), waiting) }, null, 1)}\n`;
+  }
+
+  /** @returns how many entries were new. @throws Error in words when the file is no log, or cannot be written */
+  async bringIn(text: string): Promise<number> {
+    const entries = readLogFile(text, this.store.muster()?.bench.timeZone ?? this.zone);
+    if (this.of === null) throw new Error('There is no muster in hand to which this log could belong.');
+    const fresh = await this.database.mergeLog(this.of, entries);
+    this.keeping.wrote();
+    this.list.update((list) => mergeLogs(list, fresh));
+    return fresh.length;
   }
 
   private newEntryId(): string {
@@ -77,7 +126,7 @@ export class Logbook {
     const people = this.people().length > 0 ? [...this.people()] : known.length === 1 ? known : [];
     const air =
       spells && spells.list.length > 0
-        ? airAt(spells.list, Math.max(0, minutesSince(spells.origin, localDateTime(at))))
+        ? airAt(spells.list, Math.max(0, minutesUntil(spells.origin, instantOf(at))))
         : null;
     return {
       ...(people.length > 0 ? { people } : {}),
@@ -92,45 +141,60 @@ export class Logbook {
     };
   }
 
-  /** Takes entries back, all of them or none; they and the taking back stay in the log. */
-  async takeBack(entries: readonly LogEntry[]): Promise<void> {
-    await this.addAll(entries.map((e) => ({ kind: 'taken-back' as const, entry: e.id })));
+  private turnTo(of: string | null): void {
+    if (of === this.of) return;
+    this.of = of;
+    this.list.set([]);
+    this.trouble.set(null);
+    this.watching?.unsubscribe();
+    if (of === null) return;
+    this.loading = this.database.readLog(of).then(
+      (entries) => {
+        if (this.of !== of) return;
+        this.list.set(mergeLogs(entries, []));
+        this.watching = this.database.watchLog(of).subscribe({
+          next: (ids) => void this.catchUp(of, ids),
+          error: () => undefined,
+        });
+      },
+      (error: unknown) => this.trouble.set(`The log cannot be read (${String(error)}).`),
+    );
   }
 
-  file(): string {
-    return `${JSON.stringify({ format: LOG_FORMAT, entries: this.list() }, null, 1)}\n`;
-  }
-
-  /** @returns how many entries were new. @throws Error in words when the file is no log */
-  async bringIn(text: string): Promise<number> {
-    let value: unknown;
-    try {
-      value = JSON.parse(text);
-    } catch {
-      throw new Error('This is no JSON file; nothing is changed.');
-    }
-    const read = logFileSchema.safeParse(value);
-    if (!read.success) {
-      const first = read.error.issues[0];
-      throw new Error(
-        `This is no log: ${first?.path.join('.') ?? ''}: ${first?.message ?? ''}; nothing is changed.`,
-      );
-    }
+  /** What other tabs have added; entries are never changed, so only new ones are read. */
+  private async catchUp(of: string, ids: readonly string[]): Promise<void> {
     const known = new Set(this.list().map((e) => e.id));
-    const fresh = read.data.entries.filter((e) => !known.has(e.id));
-    await this.write(fresh);
-    return fresh.length;
+    const missing = ids.filter((id) => !known.has(id));
+    if (missing.length === 0) return;
+    const entries = await this.database.readLog(of, missing).catch(() => []);
+    if (this.of === of) this.list.update((list) => mergeLogs(list, entries));
   }
 
+  /** What could not be written before goes first; nothing counts as done that is not on disk. */
   private async write(entries: readonly LogEntry[]): Promise<void> {
+    const of = this.of;
+    if (of === null) return this.keeping.failed('The log is', new Error('no muster is in hand'));
+    clearTimeout(this.retry);
+    const waiting = [...this.unwritten(), ...entries.map((entry) => ({ of, entry }))];
+    this.keeping.waits(this, waiting.length);
     try {
-      await this.database.addToLog(entries);
-      this.trouble.set(null);
+      for (const muster of new Set(waiting.map((w) => w.of))) {
+        const own = waiting.flatMap((w) => (w.of === muster ? [w.entry] : []));
+        const fresh = await this.database.addToLog(muster, own);
+        this.unwritten.update((list) => list.filter((u) => u.of !== muster));
+        if (muster === this.of) this.list.update((list) => mergeLogs(list, fresh));
+        const repeats = entries.length > 0 ? own.length - fresh.length : 0;
+        if (repeats > 0)
+          this.notices.tell(
+            `${repeats === 1 ? 'One step was' : `${repeats} steps were`} logged already, in another tab perhaps, and ${repeats === 1 ? 'counts' : 'count'} once.`,
+          );
+      }
+      this.keeping.wrote();
+      this.keeping.waits(this, 0);
     } catch (error) {
-      this.trouble.set(
-        `The log cannot be kept in this browser (${String(error)}). Take it away as a file before you close the page.`,
-      );
+      this.unwritten.set(waiting);
+      this.keeping.failed('The log is', error);
+      this.retry = setTimeout(() => void this.write([]), RETRY_MS);
     }
-    this.list.update((list) => mergeLogs(list, entries));
   }
 }

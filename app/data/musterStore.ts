@@ -1,51 +1,108 @@
-/** The muster in hand: a signal to read, one way to change it, undo and redo that outlive a reload. */
-import { computed, inject, Injectable, signal } from '@angular/core';
-import { concatMap, Subject } from 'rxjs';
+/**
+ * The muster in hand: a signal to read, one door to change it, undo and redo that outlive a reload. A change is shown at once and written
+ * in the order in which it was made; what another tab has written meanwhile comes in within a moment.
+ */
+import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
+import type { Subscription } from 'dexie';
+import { BehaviorSubject } from 'rxjs';
 import { parseMuster } from '#core/exchange';
-import { localDateTime, type Muster } from '#core/muster';
+import {
+  admit,
+  differences,
+  faultWords,
+  GoneError,
+  instantOf,
+  touches,
+  wallTime,
+  type Admitted,
+  type Edit,
+  type Muster,
+} from '#core/muster';
 import { checkMuster } from '#core/plan';
 import { fenMuster, mondayFrom } from '#demo/fen';
-import { Database, type KeptState } from './database';
-import { NOW } from './environment';
+import { Database, type Kept, type KeptState } from './database';
+import { NEW_ID, NOW, TAB, ZONE } from './environment';
+import { Keeping } from './keeping';
 import { Notices } from './notices';
+import { Refusals } from './refusals';
+
+const OPEN = 'open muster';
+/** No revision: what other tabs wrote is still to be read. */
+const BEHIND = -1;
+/** A write that failed is tried again so often. */
+const RETRY_MS = 5000;
+
+/** What waits to be written. */
+type Deed =
+  | {
+      readonly kind: 'change';
+      readonly label: string;
+      readonly edits: readonly Edit[];
+      /** the muster on which it was made, and what it became */
+      readonly before: string;
+      readonly after: string;
+    }
+  | { readonly kind: 'go'; readonly steps: 1 | -1 };
 
 @Injectable({ providedIn: 'root' })
 export class MusterStore {
   private readonly database = inject(Database);
+  private readonly keeping = inject(Keeping);
   private readonly notices = inject(Notices);
+  private readonly refusals = inject(Refusals);
   private readonly now = inject(NOW);
+  private readonly newId = inject(NEW_ID);
+  private readonly tab = inject(TAB);
+  private readonly zone = inject(ZONE);
 
-  private readonly history = signal<readonly KeptState[]>([]);
-  private readonly at = signal(-1);
-  private readonly writes = new Subject<() => Promise<void>>();
+  private readonly shown = signal<Muster | null>(null);
+  /** states as they are kept, oldest first */
+  private readonly states = signal<readonly KeptState[]>([]);
+  private readonly current = signal(0);
+  private readonly queue = signal<readonly Deed[]>([]);
+  /** of the muster as this tab knows it, and as the database last said */
+  private revision = 0;
+  private newest = 0;
+  /** the muster as it is kept, without what waits; and as it is shown */
+  private keptText = '';
+  private shownText = '';
+  private isWriting = false;
+  private retry: ReturnType<typeof setTimeout> | undefined;
+  private watching: Subscription | undefined;
 
-  readonly muster = computed<Muster | null>(() => this.history()[this.at()]?.muster ?? null);
+  private readonly open$ = new BehaviorSubject<string | null>(null);
+  /** id of the muster in hand; null while there is none that is kept */
+  readonly opened = this.open$.asObservable();
+  readonly muster = this.shown.asReadonly();
   readonly findings = computed(() => {
-    const muster = this.muster();
+    const muster = this.shown();
     return muster ? checkMuster(muster) : [];
   });
-  readonly undoLabel = computed(() => (this.at() > 0 ? this.history()[this.at()]!.label : null));
-  readonly redoLabel = computed(() => this.history()[this.at() + 1]?.label ?? null);
-  /** null: everything is kept; otherwise why not */
+  private readonly place = computed(() => this.states().findIndex((s) => s.id === this.current()));
+  private readonly waiting = computed(() => this.queue().filter((d) => d.kind === 'change'));
+  readonly undoLabel = computed(() => {
+    const last = this.waiting()[this.waiting().length - 1];
+    return last?.label ?? (this.place() > 0 ? this.states()[this.place()]!.label : null);
+  });
+  readonly redoLabel = computed(() =>
+    this.waiting().length > 0 ? null : (this.states()[this.place() + 1]?.label ?? null),
+  );
+  /** changes that undo can take back */
+  readonly depth = computed(() => Math.max(0, this.place()) + this.waiting().length);
+  /** why what was kept could not be read; null when it could */
   readonly trouble = signal<string | null>(null);
   private readonly loaded: Promise<void>;
 
   constructor() {
-    // One write after the other, in the order of the changes; a failure is told and stops nothing.
-    this.writes
-      .pipe(
-        concatMap((write) =>
-          write().then(
-            () => this.trouble.set(null),
-            (error: unknown) =>
-              this.trouble.set(
-                `The last change is not kept in this browser (${String(error)}). Take the muster away as a file before you close the page.`,
-              ),
-          ),
-        ),
-      )
-      .subscribe();
-    this.loaded = this.load();
+    inject(DestroyRef).onDestroy(() => {
+      this.watching?.unsubscribe();
+      clearTimeout(this.retry);
+    });
+    this.loaded = this.begin();
+  }
+
+  get openId(): string | null {
+    return this.open$.value;
   }
 
   /** Resolves when what was kept has been read. */
@@ -53,99 +110,328 @@ export class MusterStore {
     return this.loaded;
   }
 
-  /** Puts a new state in the place of the current one; `label` says what was done, for undo. */
-  change(label: string, edit: (muster: Muster) => Muster): void {
-    const before = this.muster();
-    if (!before) return;
-    const muster = edit(before);
-    if (muster === before) return;
-    this.push(muster, label);
+  /** Resolves when all that was done so far is written, or could not be. */
+  async settled(): Promise<void> {
+    while (this.isWriting) await new Promise((resolve) => setTimeout(resolve, 2));
+  }
+
+  /**
+   * Changes the muster: the edit is taken apart, references are mended, the whole is checked, and only then it counts.
+   * @param label what was done, for undo
+   * @returns whether it was taken; the reason of a refusal goes to the field, or is told
+   */
+  change(label: string, edit: (muster: Muster) => Muster): boolean {
+    const before = this.shown();
+    if (!before) return false;
+    const edits = differences(before, edit(before));
+    if (edits.length === 0) return false;
+    const admitted = admit(before, edits);
+    if (!admitted.ok) {
+      this.refusals.say(faultWords(admitted.faults));
+      return false;
+    }
+    const textBefore = this.shownText;
+    this.show(admitted.muster, JSON.stringify(admitted.muster));
+    if (admitted.notes.length > 0) this.tellWithUndo(admitted.notes.join(' '));
+    this.enqueue({ kind: 'change', label, edits, before: textBefore, after: this.shownText });
+    return true;
   }
 
   /** `change`, and a notice that offers to take it back: for all that removes something. */
-  remove(label: string, edit: (muster: Muster) => Muster): void {
-    this.change(label, edit);
-    this.notices.tell(label, { word: 'Undo', run: () => this.undo() });
-  }
-
-  replaceWith(muster: Muster, label: string): void {
-    this.push(muster, label);
-    this.notices.tell(label, { word: 'Undo', run: () => this.undo() });
+  remove(label: string, edit: (muster: Muster) => Muster): boolean {
+    this.notices.dismiss();
+    if (!this.change(label, edit)) return false;
+    const mended = this.notices.current();
+    this.tellWithUndo(mended ? `${label}. ${mended.text}` : label);
+    return true;
   }
 
   undo(): void {
-    if (this.at() > 0) this.moveTo(this.at() - 1);
+    if (this.isHalted()) {
+      // What could not be written is taken back before it ever is.
+      this.queue.update((q) => q.slice(0, -1));
+      this.keeping.waits(this, this.queue().length);
+      this.showKept();
+    } else if (this.undoLabel() !== null) this.enqueue({ kind: 'go', steps: -1 });
   }
 
   redo(): void {
-    if (this.at() < this.history().length - 1) this.moveTo(this.at() + 1);
+    if (this.redoLabel() !== null) this.enqueue({ kind: 'go', steps: 1 });
   }
 
-  /** The demo muster, from the coming Monday on. */
-  loadDemo(): void {
-    this.replaceWith(this.demo(), 'Demo muster loaded');
+  /** Puts a new muster beside the others and takes it in hand. @throws Error when it cannot be written */
+  async add(muster: Muster, label: string): Promise<void> {
+    const id = this.newId();
+    try {
+      await this.database.create(id, muster, label);
+    } catch (error) {
+      this.keeping.failed(`“${muster.name}” is`, error);
+      throw error;
+    }
+    this.keeping.wrote();
+    await this.open(id);
+  }
+
+  /** The demo as one more muster, from the coming Monday on. */
+  async addDemo(): Promise<void> {
+    await this.add(this.demo(), 'Demo muster loaded');
+  }
+
+  /** A muster of one's own: the bench of the one in hand, and nothing else. */
+  async addEmpty(): Promise<void> {
+    const like = this.shown() ?? this.demo();
+    const today = this.today();
+    await this.add(
+      {
+        format: like.format,
+        name: 'New muster',
+        startsOn: `${today}T18:00`,
+        bench: { ...like.bench, readings: [], exceptions: [] },
+        recipes: [],
+        units: [],
+      },
+      'New muster',
+    );
+  }
+
+  /** Takes another muster in hand; what waits of this one is written first. @throws Error when there is no such muster */
+  async open(id: string): Promise<void> {
+    await this.settled();
+    if (this.queue().length > 0)
+      throw new Error(
+        'The muster in hand has changes that could not be written yet; take it away as a file first.',
+      );
+    await this.take(id);
+    await this.database.keepSetting(OPEN, id).catch(() => undefined);
+    remember(id);
+  }
+
+  private today(): string {
+    return wallTime(this.zone, instantOf(this.now())).slice(0, 10);
   }
 
   private demo(): Muster {
-    return fenMuster(mondayFrom(localDateTime(this.now()).slice(0, 10)));
+    return fenMuster(mondayFrom(this.today()), this.zone);
   }
 
-  private async load(): Promise<void> {
+  private tellWithUndo(text: string): void {
+    this.notices.tell(text, { word: 'Undo', run: () => this.undo() });
+  }
+
+  // What is kept, and what other tabs keep.
+
+  private async begin(): Promise<void> {
     try {
-      const kept = await this.database.load();
-      if (kept) {
-        const current = kept.states[kept.current];
-        // What an older version or a broken disk has left is read like a file: checked, never trusted.
-        const sound = kept.states.filter((s) => isMuster(s.muster));
-        if (sound.length < kept.states.length)
-          this.trouble.set(
-            `${kept.states.length - sound.length} of ${kept.states.length} kept states of the muster can’t be read and are passed over.`,
-          );
-        if (sound.length > 0) {
-          this.history.set(sound);
-          this.at.set(current && sound.includes(current) ? sound.indexOf(current) : sound.length - 1);
-          return;
-        }
-      }
-      const first = await this.database.add(this.demo(), 'Demo muster loaded', null);
-      this.history.set([first]);
-      this.at.set(0);
+      const musters = await this.database.musters();
+      const wanted = [remembered(), await this.database.setting(OPEN)];
+      const open =
+        musters.find((m) => wanted.includes(m.id) && m.id === (wanted[0] ?? wanted[1])) ??
+        musters.find((m) => m.id === wanted[1]) ??
+        musters.find((m) => m.binnedAt === null && !m.isArchived);
+      if (open) await this.take(open.id);
+      else await this.addDemo();
     } catch (error) {
       this.trouble.set(
-        `What this browser kept can’t be read (${String(error)}). The demo muster is shown instead; what was kept is left as it was until you change something.`,
+        `What this browser kept can’t be read (${String(error)}). The demo muster is shown instead; what was kept is left as it was.`,
       );
-      this.history.set([{ muster: this.demo(), label: 'Demo muster loaded', at: this.now() }]);
-      this.at.set(0);
+      // Nothing is in hand: what is typed now is not written over what is there.
+      this.open$.next(null);
+      this.show(this.demo(), JSON.stringify(this.demo()));
+      this.keptText = this.shownText;
     }
   }
 
-  private push(muster: Muster, label: string): void {
-    const state: KeptState = { muster, label, at: this.now() };
-    const kept = [...this.history().slice(0, this.at() + 1), state];
-    this.history.set(kept);
-    this.at.set(kept.length - 1);
-    const index = kept.length - 1;
-    this.writes.next(async () => {
-      const before = this.history()[index - 1];
-      const written = await this.database.add(muster, label, before?.id ?? null);
-      this.history.update((list) => list.map((s) => (s === state ? written : s)));
+  private async take(id: string): Promise<void> {
+    const kept = await this.database.load(id);
+    if (!kept) throw new Error('There is no such muster any more.');
+    const sound = read(kept.text) === null ? await this.lastSound(kept.states) : null;
+    this.watching?.unsubscribe();
+    this.trouble.set(
+      sound &&
+        `The newest state of this muster can’t be read. One before it, “${sound.label}”, is shown; the unreadable one is still kept.`,
+    );
+    this.open$.next(id);
+    this.newest = kept.muster.revision;
+    this.put(kept.states, kept.muster.current, kept.muster.revision, sound?.text ?? kept.text);
+    this.watching = this.database.watchMuster(id).subscribe({
+      next: (row) => {
+        this.newest = row?.revision ?? this.newest;
+        void this.catchUp();
+      },
+      error: () => undefined,
     });
   }
 
-  private moveTo(index: number): void {
-    this.at.set(index);
-    this.writes.next(async () => {
-      const id = this.history()[index]?.id;
-      if (id !== undefined) await this.database.setCurrent(id);
-    });
+  /** What an older version or a broken disk has left is read like a file: checked, never trusted. @throws Error when no state is sound */
+  private async lastSound(states: readonly KeptState[]): Promise<{ label: string; text: string }> {
+    for (const s of [...states].reverse()) {
+      const text = await this.database.textOf(s.id).catch(() => '');
+      if (read(text)) return { label: s.label, text };
+    }
+    throw new Error('no state of this muster is sound');
+  }
+
+  private put(states: readonly KeptState[], current: number, revision: number, text: string): void {
+    this.states.set(states);
+    this.current.set(current);
+    this.revision = revision;
+    this.keptText = text;
+    this.showKept();
+  }
+
+  /** The kept state with what waits on top of it; the same object as long as nothing differs. */
+  private showKept(): void {
+    let muster = read(this.keptText) ?? this.shown();
+    for (const deed of this.queue()) {
+      if (deed.kind !== 'change' || !muster) continue;
+      const admitted = tried(muster, deed.edits);
+      if (admitted.ok) muster = admitted.muster;
+    }
+    const text = JSON.stringify(muster);
+    if (muster && text !== this.shownText) this.show(muster, text);
+  }
+
+  private show(muster: Muster, text: string): void {
+    this.shownText = text;
+    this.shown.set(muster);
+  }
+
+  /** Another tab has written: its states are read, unless something of ours is on the way; then after it. */
+  private async catchUp(): Promise<void> {
+    const id = this.openId;
+    if (this.isWriting || id === null || this.newest === this.revision) return;
+    const seen = new Set(this.states().map((s) => s.id));
+    const kept = await this.database.load(id).catch(() => null);
+    if (!kept || this.isWriting || this.openId !== id) return;
+    this.newest = kept.muster.revision;
+    this.put(kept.states, kept.muster.current, kept.muster.revision, kept.text);
+    this.tellOverwritten(kept.states.filter((s) => !seen.has(s.id) && s.tab !== this.tab));
+  }
+
+  /** Of two edits of one field the later holds; whoever made the earlier is told. */
+  private tellOverwritten(foreign: readonly KeptState[]): void {
+    for (const theirs of foreign)
+      for (const ours of this.states()) {
+        if (ours.tab !== this.tab || ours.id <= theirs.base || ours.id >= theirs.id) continue;
+        if (theirs.touches.some((t) => ours.touches.some((o) => isWithin(t, o) || isWithin(o, t))))
+          this.notices.tell(
+            `Another tab has changed the same after you (“${theirs.label}”); its entry holds. Undo brings yours back.`,
+          );
+      }
+  }
+
+  // Writing, one deed after the other.
+
+  private enqueue(deed: Deed): void {
+    this.queue.update((q) => [...q, deed]);
+    void this.pump();
+  }
+
+  /** Nothing is on the way, yet something waits: the last write failed. */
+  private isHalted(): boolean {
+    return !this.isWriting && this.queue().length > 0;
+  }
+
+  private async pump(): Promise<void> {
+    if (this.isWriting) return;
+    clearTimeout(this.retry);
+    this.isWriting = true;
+    try {
+      for (let deed = this.queue()[0]; deed; deed = this.queue()[0]) {
+        this.keeping.waits(this, this.queue().length);
+        await this.write(deed);
+        this.queue.update((q) => q.slice(1));
+        this.keeping.wrote();
+      }
+    } catch (error) {
+      this.keeping.failed('The last change is', error);
+      this.retry = setTimeout(() => void this.pump(), RETRY_MS);
+    } finally {
+      this.isWriting = false;
+      this.keeping.waits(this, this.queue().length);
+    }
+    if (this.queue().length === 0) await this.catchUp();
+  }
+
+  private async write(deed: Deed): Promise<void> {
+    const id = this.openId;
+    if (id === null) throw new Error('what was kept could not be read');
+    if (deed.kind === 'go') {
+      const gone = await this.database.go(id, deed.steps);
+      if (!gone) return;
+      this.current.set(gone.current);
+      this.revision = gone.revision;
+      this.keptText = gone.text;
+      return this.showKept();
+    }
+    let kept: Kept;
+    try {
+      kept = await this.database.change(id, {
+        label: deed.label,
+        touches: deed.edits.map(touches),
+        tab: this.tab,
+        base: this.current(),
+        // What went before it in the queue may have come out differently than it was shown.
+        text: this.keptText === deed.before ? deed.after : this.again(this.keptText, deed),
+        again: (text) => this.again(text, deed),
+      });
+    } catch (error) {
+      if (!(error instanceof NotTaken)) throw error;
+      this.notices.tell(`“${deed.label}” was not taken: ${error.message}`);
+      this.revision = BEHIND;
+      return;
+    }
+    const { state, revision, text, wasMoved, oldest } = kept;
+    // On another tab's state it lacks the states between: they are caught up with when all is written.
+    this.revision = wasMoved ? BEHIND : revision;
+    this.states.update((list) => [...list.filter((s) => s.id <= this.current() && s.id >= oldest), state]);
+    this.current.set(state.id);
+    this.keptText = text;
+  }
+
+  /** The deed on another state than the one on which it was done. @throws NotTaken in words */
+  private again(text: string, deed: Deed & { kind: 'change' }): string {
+    const base = read(text);
+    if (!base) throw new NotTaken('what was kept in another tab can’t be read.');
+    const admitted = tried(base, deed.edits);
+    if (!admitted.ok) throw new NotTaken(faultWords(admitted.faults));
+    return JSON.stringify(admitted.muster);
   }
 }
 
-function isMuster(value: unknown): boolean {
+/** A change that can't be made on what another tab has made of the muster: no failure of the disk. */
+class NotTaken extends Error {}
+
+function tried(muster: Muster, edits: readonly Edit[]): Admitted {
   try {
-    parseMuster(value);
-    return true;
-  } catch {
-    return false;
+    return admit(muster, edits);
+  } catch (error) {
+    if (!(error instanceof GoneError)) throw error;
+    return {
+      ok: false,
+      faults: [
+        { path: error.at.join('.'), text: 'what it was meant for is gone: another tab has deleted it' },
+      ],
+    };
   }
+}
+
+function isWithin(inner: string, outer: string): boolean {
+  return inner === outer || inner.startsWith(`${outer}/`);
+}
+
+function read(text: string): Muster | null {
+  try {
+    return parseMuster(JSON.parse(text));
+  } catch {
+    return null;
+  }
+}
+
+/** Which muster a tab has in hand belongs to the tab, and outlives its reload. */
+function remember(id: string): void {
+  globalThis.sessionStorage?.setItem(OPEN, id);
+}
+function remembered(): string | null {
+  return globalThis.sessionStorage?.getItem(OPEN) ?? null;
 }

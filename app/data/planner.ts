@@ -1,21 +1,11 @@
-/** Plans the muster whenever it changes, in a worker; what comes back is a signal the views read. */
+/** Plans the muster whenever it changes, in a worker; what comes back is one solved plan that the views read. The page computes nothing. */
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import { proxy, wrap, type Remote } from 'comlink';
 import { debounceTime, Observable, Subject, switchMap, tap } from 'rxjs';
-import { movedOperations, type Solution } from '#core/kernel';
-import { localDateTime, originOf, type Muster } from '#core/muster';
-import {
-  checkPlan,
-  compile,
-  conflictInWords,
-  hasErrors,
-  lateBecause,
-  present,
-  whyOf,
-  type WayOut,
-  type Why,
-} from '#core/plan';
-import type { FromPlanner, ToPlanner } from '../workers/protocol';
-import { standing, withReworks, type LogEntry } from '#core/session';
+import { instantOf, originOf, type Muster } from '#core/muster';
+import { hasErrors, type WayOut, type Why } from '#core/plan';
+import { hasHistory, type Solved } from '#core/session';
+import type { LateChain, News, Order, Outcome, PlanningDesk, Posing } from '../workers/planningDesk';
 import { Database } from './database';
 import { NOW } from './environment';
 import { Logbook } from './logbook';
@@ -36,21 +26,11 @@ const STABILITY = 2;
 /** A burst of keystrokes is one change. */
 const CALM_MS = 350;
 
-interface Result {
-  readonly muster: Muster;
-  readonly solution: Solution;
+interface Result extends Posing {
+  readonly solved: Solved;
 }
 
-interface Order {
-  readonly muster: Muster;
-  readonly seconds: number;
-  readonly seed: number;
-  readonly previous: Solution | null;
-  readonly stability: number;
-  readonly log: readonly LogEntry[];
-  /** local time from which on the rest is planned; null: nothing has happened yet */
-  readonly now: string | null;
-}
+type Said = News | Outcome | { readonly kind: 'failed'; readonly message: string };
 
 @Injectable({ providedIn: 'root' })
 export class Planner {
@@ -60,41 +40,33 @@ export class Planner {
   private readonly now = inject(NOW);
   private readonly orders = new Subject<Order | null>();
   private readonly result = signal<Result | null>(null);
-  /** what the last change started from */
-  private readonly before = signal<Result | null>(null);
+  private desk: { readonly remote: Remote<PlanningDesk>; readonly worker: Worker } | null = null;
   private runs = 0;
+  /** id of the muster that the result is of */
+  private of: string | null = null;
 
   readonly state = signal<PlannerState>('waiting');
   /** share of the planning time gone by, 0 to 1 */
   readonly share = signal(0);
   readonly tried = signal(0);
+  /** planning runs that have come to an end, so that one can be waited for */
+  readonly ended = signal(0);
   readonly naiveLateMinutes = signal<number | null>(null);
   /** a window that was open at the bench can no longer be met */
   readonly isMissed = signal(false);
   /** why there is no plan, in words */
   readonly problem = signal<string | null>(null);
 
-  private readonly shown = computed(() => {
+  /** the newest solved plan of the muster as it is now; null while there is none */
+  readonly solved = computed(() => {
     const result = this.result();
-    if (!result || result.muster !== this.store.muster() || result.solution.cost === null) return null;
-    const whole = compile(result.muster);
-    const compiled = { ...whole, steps: withReworks(whole.steps, this.logbook.entries()) };
-    return { ...result, compiled, plan: present(result.muster, compiled, result.solution) };
+    return result?.muster === this.store.muster() ? (result?.solved ?? null) : null;
   });
-  /** the newest plan of the muster as it is now; null while there is none */
-  readonly plan = computed(() => this.shown()?.plan ?? null);
-  private readonly answers = computed(() => {
-    const shown = this.shown();
-    return shown && whyOf(shown.compiled, shown.solution, shown.plan);
-  });
-
+  readonly plan = computed(() => this.solved()?.plan ?? null);
   /** how many steps changed their session with the last change; null where there is nothing to compare */
-  readonly moved = computed(() => {
-    const shown = this.shown();
-    const before = this.before();
-    if (!shown || !before || before.solution === shown.solution) return null;
-    return movedOperations(shown.compiled.problem, before.solution, shown.solution).length;
-  });
+  readonly moved = computed(() => this.solved()?.moved ?? null);
+  /** What the craft says of the times of this plan, by step. */
+  readonly cautions = computed(() => this.solved()?.cautions ?? []);
 
   constructor() {
     this.orders
@@ -114,48 +86,57 @@ export class Planner {
     const muster = this.store.muster();
     return new Observable((subscriber) => {
       if (!muster || ways.length === 0) return subscriber.complete();
-      const worker = new Worker(new URL('../workers/planner.worker', import.meta.url), { type: 'module' });
-      worker.addEventListener('message', ({ data }: MessageEvent<FromPlanner>) => {
-        if (data.kind !== 'weighed') return;
-        subscriber.next({ id: data.id, lateMinutes: data.lateMinutes });
-        if (data.isLast) subscriber.complete();
-      });
-      worker.addEventListener('error', () =>
-        subscriber.error(new Error('The ways out could not be weighed.')),
-      );
-      const order: ToPlanner = {
-        kind: 'weigh',
-        run: 1,
-        musters: ways.map((w) => ({ id: w.id, muster: w.apply(muster) })),
-        previous: this.result()?.solution ?? null,
-        ...this.history(),
-      };
-      worker.postMessage(order);
+      const { remote, worker } = openDesk((message) => subscriber.error(new Error(message)));
+      remote
+        .weigh(
+          { muster, ...this.history() },
+          ways.map((w) => ({ id: w.id, muster: w.apply(muster) })),
+          this.result()?.solved.solution ?? null,
+          proxy((id: string, lateMinutes: number | null) => subscriber.next({ id, lateMinutes })),
+        )
+        .then(
+          () => subscriber.complete(),
+          () => subscriber.error(new Error('The ways out could not be weighed.')),
+        );
       return () => worker.terminate();
     });
   }
 
   /** Why a step of the current plan is then and not sooner; null when there is no such plan or step. */
-  why(step: string): Why | null {
-    const plan = this.plan();
-    return plan?.steps.has(step) ? (this.answers()?.(step) ?? null) : null;
+  async why(step: string): Promise<Why | null> {
+    return this.plan()?.steps.has(step) ? this.atDesk().explain(step) : null;
   }
 
-  /** What the craft says of the times of this plan, by step. */
-  readonly cautions = computed(() => {
-    const shown = this.shown();
-    return shown ? checkPlan(shown.plan, shown.compiled) : [];
-  });
-
-  /** Why a unit of the current plan is late, from its table date back. */
-  lateBecause(unit: string): readonly { readonly text: string; readonly step: string | null }[] {
-    const shown = this.shown();
-    return shown ? lateBecause(shown.compiled, shown.solution, shown.plan, unit) : [];
+  /** Why the late units of the current plan are late; first how far the finding out is, 0 to 1. In a worker of its own. */
+  lateBecause(): Observable<{ readonly share: number; readonly chains: readonly LateChain[] | null }> {
+    const result = this.result();
+    return new Observable((subscriber) => {
+      if (!result || result.muster !== this.store.muster()) return subscriber.complete();
+      const { remote, worker } = openDesk((message) => subscriber.error(new Error(message)));
+      const { solved, ...posing } = result;
+      subscriber.next({ share: 0, chains: null });
+      remote
+        .explainLate(
+          posing,
+          solved.solution,
+          this.isMissed(),
+          proxy((share: number) => subscriber.next({ share, chains: null })),
+        )
+        .then(
+          (chains) => {
+            subscriber.next({ share: 1, chains });
+            subscriber.complete();
+          },
+          () => subscriber.error(new Error('The reasons could not be found out.')),
+        );
+      return () => worker.terminate();
+    });
   }
 
   /** Stops the search; the best plan so far stays. */
   cancel(): void {
     if (this.state() !== 'planning') return;
+    void this.desk?.remote.stop();
     this.orders.next(null);
     this.state.set('stopped');
     this.keep();
@@ -165,13 +146,11 @@ export class Planner {
   searchLonger(): void {
     const muster = this.store.muster();
     if (!muster || hasErrors(this.store.findings())) return;
-    const best = this.result();
-    const previous = best?.muster === muster && best.solution.cost !== null ? best.solution : null;
     this.order({
       muster,
       seconds: MORE_SECONDS,
       seed: 1 + this.runs,
-      previous,
+      previous: this.solved()?.solution ?? null,
       stability: 0,
       ...this.history(),
     });
@@ -180,29 +159,28 @@ export class Planner {
   /** After something happened at the bench: what is done stays, tonight keeps calm, the rest moves as little as it must. */
   replan(): void {
     const muster = this.store.muster();
-    const last = this.result();
     if (!muster || hasErrors(this.store.findings())) return;
-    const previous = last && last.solution.cost !== null ? last.solution : null;
-    this.before.set(previous ? { muster: last!.muster, solution: previous } : null);
     this.order({
       muster,
       seconds: REPLAN_SECONDS,
       seed: 1 + this.runs,
-      previous,
+      previous: this.result()?.solved.solution ?? null,
       stability: CALM,
       log: this.logbook.entries(),
-      now: localDateTime(this.now()),
+      now: instantOf(this.now()),
     });
   }
 
   /** The log as the kernel is to know it; nothing while nothing has been done. */
   private history(): Pick<Order, 'log' | 'now'> {
     const log = this.logbook.entries();
-    const isUsed = standing(log).some((e) => e.kind !== 'noted' && e.kind !== 'dry');
-    return { log, now: isUsed ? localDateTime(this.now()) : null };
+    return { log, now: hasHistory(log) ? instantOf(this.now()) : null };
   }
 
   private async onMuster(muster: Muster): Promise<void> {
+    const of = this.store.openId;
+    if (of !== this.of) this.result.set(null);
+    this.of = of;
     this.problem.set(null);
     this.share.set(0);
     if (hasErrors(this.store.findings())) {
@@ -211,24 +189,32 @@ export class Planner {
       return;
     }
     this.state.set('waiting');
-    const kept = await this.database.newestPlan().catch(() => undefined);
+    const kept = of === null ? undefined : await this.database.newestPlan(of).catch(() => undefined);
     await this.logbook.ready;
     if (muster !== this.store.muster()) return;
-    if (kept && kept.musterText === JSON.stringify(muster)) {
-      this.result.set({ muster, solution: kept.solution });
-      this.naiveLateMinutes.set(kept.naiveLateMinutes);
-      this.state.set('planned');
-      this.orders.next(null);
-      return;
+    if (kept?.musterText === JSON.stringify(muster)) {
+      const logged = new Set(kept.logged);
+      const posing = { muster, log: this.logbook.entries().filter((e) => logged.has(e.id)), now: kept.now };
+      const solved = await this.atDesk()
+        .show(posing, kept.solution, kept.isMissed)
+        .catch(() => null);
+      if (muster !== this.store.muster()) return;
+      if (solved) {
+        this.result.set({ ...posing, solved });
+        this.naiveLateMinutes.set(kept.naiveLateMinutes);
+        this.isMissed.set(kept.isMissed);
+        this.state.set('planned');
+        this.orders.next(null);
+        return;
+      }
     }
     const last = this.result();
-    const isNear = last !== null && last.solution.cost !== null && originOf(last.muster) === originOf(muster);
-    this.before.set(isNear ? last : null);
+    const isNear = last !== null && isSameOrigin(last.muster, muster);
     this.order({
       muster,
       seconds: SECONDS,
       seed: 1,
-      previous: isNear ? last.solution : null,
+      previous: isNear ? last.solved.solution : null,
       stability: isNear ? STABILITY : 0,
       ...this.history(),
     });
@@ -240,88 +226,116 @@ export class Planner {
     this.orders.next(order);
   }
 
-  /** One worker for one run: unsubscribing cancels it and lets the worker go. */
-  private run(order: Order): Observable<FromPlanner> {
+  /** The desk at which plans are made and explained; a lost one is set up anew. */
+  private atDesk(): Remote<PlanningDesk> {
+    this.desk ??= openDesk(() => (this.desk = null));
+    return this.desk.remote;
+  }
+
+  /** One order at the desk: unsubscribing stops it. */
+  private run(order: Order): Observable<Said> {
     return new Observable((subscriber) => {
-      const run = ++this.runs;
-      const worker = new Worker(new URL('../workers/planner.worker', import.meta.url), { type: 'module' });
-      const say = (message: ToPlanner): void => worker.postMessage(message);
-      worker.addEventListener('message', ({ data }: MessageEvent<FromPlanner>) => {
-        subscriber.next(data);
-        if (data.kind === 'done' || data.kind === 'failed') subscriber.complete();
-      });
-      worker.addEventListener('error', (event) => {
-        subscriber.next({
-          kind: 'failed',
-          run,
-          message: event.message || 'The planning worker could not start.',
-        });
+      this.runs++;
+      let isOver = false;
+      const end = (said: Said): void => {
+        isOver = true;
+        subscriber.next(said);
         subscriber.complete();
-      });
-      say({ kind: 'plan', run, ...order });
+      };
+      const lost = (event: ErrorEvent): void =>
+        end({ kind: 'failed', message: event.message || 'The planning worker could not start.' });
+      const remote = this.atDesk();
+      const { worker } = this.desk!;
+      worker.addEventListener('error', lost);
+      remote
+        .plan(
+          order,
+          proxy((news: News) => subscriber.next(news)),
+        )
+        .then(end, (error: unknown) =>
+          end({ kind: 'failed', message: error instanceof Error ? error.message : String(error) }),
+        );
       return () => {
-        say({ kind: 'cancel', run });
-        worker.terminate();
+        worker.removeEventListener('error', lost);
+        if (!isOver) void remote.stop();
       };
     });
   }
 
-  private take(order: Order, said: FromPlanner): void {
+  private take(order: Order, said: Said): void {
     if (order.muster !== this.store.muster()) return;
+    if (said.kind !== 'progress' && said.kind !== 'better') this.ended.update((n) => n + 1);
     switch (said.kind) {
       case 'progress':
         this.share.set(said.share);
         this.tried.set(said.tried);
         return;
       case 'better':
-        this.takeSolution(order, said.solution);
+        this.takeSolved(order, said.solved);
         return;
-      case 'weighed':
+      case 'left':
         return;
       case 'failed':
         this.state.set('failed');
         this.problem.set(said.message);
         return;
-      case 'done': {
+      case 'impossible':
+        this.share.set(1);
+        this.state.set('impossible');
+        this.problem.set(said.why);
+        return;
+      case 'unknown':
+        this.share.set(1);
+        this.state.set('failed');
+        this.problem.set(
+          'No plan was found in this time, and none was proved impossible. Search longer, add sessions, or widen a window.',
+        );
+        return;
+      case 'planned':
         if (order.now === null) this.naiveLateMinutes.set(said.naiveLateMinutes);
         this.share.set(1);
         this.isMissed.set(said.isMissed);
-        if (said.solution.status === 'infeasible') {
-          this.state.set('impossible');
-          this.problem.set(conflictInWords(said.solution.conflict!, compile(order.muster), order.muster));
-          return;
-        }
-        if (said.solution.status === 'unknown') {
-          this.state.set('failed');
-          this.problem.set(
-            'No plan was found in this time, and none was proved impossible. Search longer, add sessions, or widen a window.',
-          );
-          return;
-        }
-        this.takeSolution(order, said.solution);
+        this.takeSolved(order, said.solved);
         this.state.set('planned');
         this.keep();
-      }
     }
   }
 
-  private takeSolution({ muster, stability }: Order, solution: Solution): void {
-    const before = this.result();
-    const isWorse =
-      stability === 0 &&
-      before?.muster === muster &&
-      before.solution.cost !== null &&
-      (solution.cost?.total ?? Infinity) > before.solution.cost.total;
-    if (solution.status !== 'infeasible' && !isWorse) this.result.set({ muster, solution });
+  private takeSolved({ muster, log, now, stability }: Order, solved: Solved): void {
+    const before = this.solved();
+    const isWorse = stability === 0 && before !== null && solved.plan.cost > before.plan.cost;
+    if (!isWorse) this.result.set({ muster, log, now, solved });
   }
 
   /** A plan that can't be kept is only made again, so a failure here is no trouble of the user's. */
   private keep(): void {
     const best = this.result();
-    if (!best || best.muster !== this.store.muster()) return;
-    const naiveLateMinutes = this.naiveLateMinutes();
+    const id = this.store.openId;
+    if (!best || id === null || best.muster !== this.store.muster()) return;
     this.database
-      .keepPlan({ musterText: JSON.stringify(best.muster), solution: best.solution, naiveLateMinutes })
+      .keepPlan({
+        id,
+        musterText: JSON.stringify(best.muster),
+        now: best.now,
+        logged: best.now === null ? [] : best.log.map((e) => e.id),
+        isMissed: this.isMissed(),
+        solution: best.solved.solution,
+        naiveLateMinutes: this.naiveLateMinutes(),
+      })
       .catch(() => undefined);
   }
+}
+
+function isSameOrigin(a: Muster, b: Muster): boolean {
+  const [x, y] = [originOf(a), originOf(b)];
+  return x.date === y.date && x.zone === y.zone;
+}
+
+function openDesk(onLost: (message: string) => void): { remote: Remote<PlanningDesk>; worker: Worker } {
+  const worker = new Worker(new URL('../workers/planner.worker', import.meta.url), { type: 'module' });
+  worker.addEventListener('error', (event) => {
+    worker.terminate();
+    onLost(event.message || 'The planning worker could not start.');
+  });
+  return { remote: wrap<PlanningDesk>(worker), worker };
 }

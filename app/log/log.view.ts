@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import type { ClockPoints } from '#core/climate';
 import { writeLogCsv } from '#core/exchange';
-import { familyOf } from '#core/materials';
-import { originOf, type Layer } from '#core/muster';
-import { compile } from '#core/plan';
+import { familyOf, type Drying } from '#core/materials';
+import { originOf, wallTime, type Layer } from '#core/muster';
+import type { StepRef } from '#core/plan';
 import {
   dryingLessons,
   handsLessons,
@@ -22,6 +23,7 @@ import { NEW_ID } from '../data/environment';
 import { Logbook } from '../data/logbook';
 import { MusterStore } from '../data/musterStore';
 import { Notices } from '../data/notices';
+import { Planner } from '../data/planner';
 import { download, fileName } from '../ui/download';
 import { ENTRY_WORDS } from '../ui/entryWords';
 
@@ -39,9 +41,13 @@ export class LogView {
   protected readonly search = signal('');
   protected readonly fault = signal<string | null>(null);
 
-  private readonly compiled = computed(() => compile(this.store.muster()!));
+  private readonly planner = inject(Planner);
+  private readonly zone = computed(() => this.store.muster()!.bench.timeZone);
+  /** the steps that are planned now; without a plan the log is read from itself alone */
+  private readonly steps = computed(() => this.planner.solved()?.steps ?? new Map<string, StepRef>());
+  private readonly clocks = computed(() => this.planner.solved()?.clocks ?? new Map<Drying, ClockPoints>());
   protected readonly rows = computed(() => {
-    const { steps } = this.compiled();
+    const steps = this.steps();
     const holds = new Set(standing(this.logbook.entries()).map((e) => e.id));
     const wanted = this.search().trim().toLowerCase();
     return [...this.logbook.entries()]
@@ -50,15 +56,11 @@ export class LogView {
         const step = 'step' in e && e.step !== undefined ? steps.get(e.step) : undefined;
         return {
           entry: e,
-          at: e.at.replace('T', ' '),
+          at: wallTime(this.zone(), e.at).replace('T', ' '),
           what: ENTRY_WORDS[e.kind],
-          where: step
-            ? `${step.unit.name}, ${step.piece.name}: ${step.layer.name}`
-            : 'step' in e
-              ? (e.step ?? '')
-              : '',
+          where: whereOf(e, step),
           picture: e.kind === 'picture' ? e.data : null,
-          detail: detailOf(e, step?.layer.mixture ?? ''),
+          detail: detailOf(e, step?.layer.mixture ?? e.about?.mixture ?? ''),
           isGone: e.kind !== 'taken-back' && !holds.has(e.id),
         };
       })
@@ -69,8 +71,12 @@ export class LogView {
 
   /** Drying by product: learned from so many looks, the relatives in its family as prior. */
   protected readonly drying = computed(() => {
-    const { steps, clocks } = this.compiled();
-    return dryingLessons(this.logbook.entries(), steps, clocks, originOf(this.store.muster()!)).map((d) => ({
+    return dryingLessons(
+      this.logbook.entries(),
+      this.steps(),
+      this.clocks(),
+      originOf(this.store.muster()!),
+    ).map((d) => ({
       ...d,
       familyName: familyOf(d.family).name,
       inUse: this.isUsed(
@@ -79,7 +85,7 @@ export class LogView {
     }));
   });
   protected readonly hands = computed(() =>
-    handsLessons(this.logbook.entries(), this.compiled().steps).map((h) => ({
+    handsLessons(this.logbook.entries(), this.steps()).map((h) => ({
       ...h,
       inUse: this.isUsed(
         (l, recipe) => recipe === h.recipe && l.id === h.layer && l.minutesFrom?.source === 'learned',
@@ -95,7 +101,7 @@ export class LogView {
   }
 
   /** Each piece's own history, the mixes and films in order: a card to match reinforcements by. */
-  protected readonly cards = computed(() => pieceCards(this.logbook.entries(), this.compiled().steps));
+  protected readonly cards = computed(() => pieceCards(this.logbook.entries(), this.steps(), this.zone()));
 
   protected useDrying(lesson: DryingLesson): void {
     this.store.change(`${lesson.product}: drying ${this.times(lesson.median)}`, (m) =>
@@ -105,7 +111,7 @@ export class LogView {
   }
 
   protected useHands(lesson: HandsLesson): void {
-    const steps = [...this.compiled().steps.values()];
+    const steps = [...this.steps().values()];
     const pieces = steps.filter((s) => s.recipe.id === lesson.recipe && s.layer.id === lesson.layer).length;
     this.store.change(`${lesson.of}: minutes as learned`, (m) => withHandsLesson(m, lesson, pieces));
     this.notices.tell(`The minutes are now as learned, for a run of ${pieces}; undo takes it back.`);
@@ -154,6 +160,13 @@ export class LogView {
 
   protected readonly print = (): void => window.print();
   protected readonly times = (x: number): string => `× ${x.toFixed(2)}`;
+}
+
+/** What a step is: as it is planned now, else as the log remembers it. */
+function whereOf(e: LogEntry, step: StepRef | undefined): string {
+  if (step) return `${step.unit.name}, ${step.piece.name}: ${step.layer.name}`;
+  if (e.about) return `${e.about.unit}, ${e.about.piece}: ${e.about.layer}`;
+  return 'step' in e && e.step !== undefined ? `a step that is not in this muster (${e.step})` : '';
 }
 
 function detailOf(e: LogEntry, mixture: string): string {

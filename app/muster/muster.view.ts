@@ -4,10 +4,8 @@ import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { map } from 'rxjs';
 import { MusterFileError, readMuster, writeMuster } from '#core/exchange';
 import {
-  dateTimeAfter,
+  addDays,
   duplicatedUnit,
-  minutesSince,
-  originOf,
   withoutUnit,
   withUnit,
   type Muster,
@@ -15,7 +13,7 @@ import {
   type Unit,
 } from '#core/muster';
 import { dayName, duration, type PlanUnit } from '#core/plan';
-import { NEW_ID } from '../data/environment';
+import { NEW_ID, ZONE } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Notices } from '../data/notices';
 import { Planner } from '../data/planner';
@@ -38,6 +36,7 @@ export class MusterView {
   private readonly planner = inject(Planner);
   private readonly notices = inject(Notices);
   private readonly newId = inject(NEW_ID);
+  private readonly zone = inject(ZONE);
   private readonly router = inject(Router);
   private readonly route = inject(ActivatedRoute);
 
@@ -88,18 +87,16 @@ export class MusterView {
   /** `Tue 16 Mar, 19:00` */
   protected table(unit: Unit): string {
     const month = new Date(`${unit.table}Z`).toLocaleDateString('en', { month: 'short', timeZone: 'UTC' });
-    return `${dayName(unit.table.slice(0, 10), 0)} ${month}, ${unit.table.slice(11)}`;
+    return `${dayName({ date: unit.table.slice(0, 10), zone: 'UTC' }, 0)} ${month}, ${unit.table.slice(11)}`;
   }
 
   protected addUnit(): void {
     const id = this.newId();
     const muster = this.muster();
-    const origin = originOf(muster);
-    const begin = minutesSince(origin, muster.startsOn);
     const unit: Unit = {
       id,
       name: 'New unit',
-      table: dateTimeAfter(origin, begin + NEW_UNIT_DAYS * 1440),
+      table: `${addDays(muster.startsOn.slice(0, 10), NEW_UNIT_DAYS)}${muster.startsOn.slice(10)}`,
       readyFrom: null,
       importance: 3,
       pieces: [
@@ -151,9 +148,10 @@ export class MusterView {
     input.value = '';
     if (!file) return;
     try {
-      this.store.replaceWith(readMuster(await file.text()), `${file.name} brought in`);
+      await this.store.add(readMuster(await file.text(), this.zone), `${file.name} brought in`);
       this.fileFaults.set([]);
       this.choose(null);
+      this.notices.tell(`${file.name} is brought in as a muster of its own, beside the others.`);
     } catch (error) {
       this.fileFaults.set(
         error instanceof MusterFileError

@@ -8,8 +8,10 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
-import { localDateTime, minutesSince } from '#core/muster';
+import { catchError, of, switchMap } from 'rxjs';
+import { instantOf, minutesUntil } from '#core/muster';
 import { clockTime, dayName, duration, moment, type PlanStep, type PlanUnit } from '#core/plan';
 import { writeCalendar, writePlanCsv } from '#core/exchange';
 import { NOW } from '../data/environment';
@@ -60,21 +62,42 @@ export class PlanView {
     const id = this.selectedId();
     return (id !== null && this.plan()?.steps.get(id)) || null;
   });
+  /** The answer of the planning desk for the chosen step; null until it comes. */
+  private readonly answer = toSignal(
+    toObservable(computed(() => ({ plan: this.plan(), id: this.selected()?.id ?? null }))).pipe(
+      switchMap(async ({ id }) => ({
+        id,
+        why: id === null ? null : await this.planner.why(id).catch(() => null),
+      })),
+    ),
+  );
   protected readonly why = computed(() => {
-    const step = this.selected();
-    return step && this.planner.why(step.id);
+    const answer = this.answer();
+    return answer && answer.id === this.selectedId() ? answer.why : null;
   });
   protected readonly watch = computed(() => {
     const id = this.selectedId();
     return this.planner.cautions().filter((f) => f.step === id);
   });
   protected readonly showsLate = signal(false);
-  /** The chain behind the latest unit, while it is asked for. */
-  protected readonly lateChain = computed(() => {
-    const plan = this.plan();
-    if (!plan || !this.showsLate()) return null;
-    const unit = plan.units.reduce((a, b) => (a.lateMinutes >= b.lateMinutes ? a : b));
-    return unit.lateMinutes > 0 ? { unit, links: this.planner.lateBecause(unit.id) } : null;
+  /** Why each late unit is late, as the planning desk finds it out. */
+  protected readonly lateChains = toSignal(
+    toObservable(
+      computed(() => (this.showsLate() && this.verdict()?.ok === false ? this.plan() : null)),
+    ).pipe(
+      switchMap((plan) =>
+        plan === null
+          ? of(null)
+          : this.planner
+              .lateBecause()
+              .pipe(catchError((error: Error) => of({ share: 1, chains: [], fault: error.message }))),
+      ),
+    ),
+    { initialValue: null },
+  );
+  protected readonly lateFault = computed(() => {
+    const late = this.lateChains();
+    return late && 'fault' in late ? late.fault : null;
   });
   protected readonly selectedGate = computed(() => {
     const step = this.selected();
@@ -86,7 +109,7 @@ export class PlanView {
     const plan = this.plan();
     const axis = this.axis();
     if (!plan || !axis || plan.sessions.length === 0) return null;
-    const minute = minutesSince(plan.origin, localDateTime(this.now()));
+    const minute = minutesUntil(plan.origin, instantOf(this.now()));
     const inside =
       minute >= plan.sessions[0]!.start && minute <= plan.sessions[plan.sessions.length - 1]!.end;
     return inside ? { x: axis.xOf(minute), text: `now ${clockTime(plan.origin, minute)}` } : null;

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { amountOf } from '#core/amounts';
 import { cautionsFor, DEFER, familyOf, methodOf } from '#core/materials';
 import {
@@ -16,6 +17,7 @@ import {
 @Component({
   selector: 'pm-step-card',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink],
   template: `
     <section
       class="max-h-[38vh] overflow-auto border-t-2 border-line bg-raised px-5 py-2.5 text-[0.95rem]"
@@ -47,6 +49,9 @@ import {
                       <button type="button" class="text-lamp underline" (click)="choose.emit(other)">
                         show
                       </button>
+                    }
+                    @if (r.leadsToAir) {
+                      <a class="text-lamp underline" routerLink="/bench">the air</a>
                     }
                   </li>
                 } @empty {

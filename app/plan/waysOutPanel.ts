@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
 import { Subject, switchMap } from 'rxjs';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
-import { localDateTime, minutesSince } from '#core/muster';
+import { instantOf, minutesUntil } from '#core/muster';
 import { duration, waysOut, type WayOut } from '#core/plan';
 import { NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
@@ -69,7 +69,7 @@ export class WaysOutPanel {
     const muster = this.store.muster();
     if (!plan || !muster) return;
     const late = plan.units.filter((u) => u.lateMinutes > 0).sort((a, b) => b.lateMinutes - a.lateMinutes);
-    const now = Math.max(0, minutesSince(plan.origin, localDateTime(this.now())));
+    const now = Math.max(0, minutesUntil(plan.origin, instantOf(this.now())));
     const ways = waysOut(
       muster,
       late.map((u) => u.id),

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { familyOf, methodOf } from '#core/materials';
-import { localDateTime, minutesSince } from '#core/muster';
+import { instantOf, minutesUntil } from '#core/muster';
 import { clockTime, dayName, duration, moment, runSheet, type RunEntry } from '#core/plan';
 import { NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
@@ -28,7 +28,7 @@ export class SheetView {
     if (!plan) return 0;
     const asked = Number(this.session()) - 1;
     if (Number.isInteger(asked) && asked >= 0 && asked < plan.sessions.length) return asked;
-    const minute = minutesSince(plan.origin, localDateTime(this.now()));
+    const minute = minutesUntil(plan.origin, instantOf(this.now()));
     return Math.max(
       0,
       plan.sessions.findIndex((s) => s.end > minute),

@@ -11,7 +11,15 @@ import { RouterLink } from '@angular/router';
 import * as z from 'zod';
 import { amountOf, cupsFor, mixOf } from '#core/amounts';
 import { AmountError, cautionsFor, DEFER, familyOf, methodOf, sprayGuide } from '#core/materials';
-import { dateTimeAfter, estimateWords, localDateTime, minutesSince } from '#core/muster';
+import {
+  estimateWords,
+  instantAfter,
+  instantOf,
+  INSTANT_PATTERN,
+  minutesUntil,
+  wallTime,
+  type Origin,
+} from '#core/muster';
 import { clockTime, duration, moment, type PlanStep } from '#core/plan';
 import {
   aheadOfClock,
@@ -69,7 +77,7 @@ export class TonightView {
   protected readonly far = signal(false);
   /** kept with every tap: a closed tab loses none of them */
   protected readonly ticked = signal<ReadonlySet<string>>(new Set());
-  /** local wall time at which the run in hand was begun, when someone said so */
+  /** the moment at which the run in hand was begun, when someone said so */
   protected readonly begun = signal<{ readonly step: string; readonly at: string } | null>(null);
   protected readonly ownMinutes = signal(20);
   protected readonly note = signal('');
@@ -79,20 +87,18 @@ export class TonightView {
   private lock: { release(): Promise<void> } | null = null;
   private readonly rung = new Set<string>();
 
+  private readonly zone = computed(() => this.store.muster()?.bench.timeZone ?? 'UTC');
   protected readonly minute = computed(() => {
     const plan = this.planner.plan();
-    const now = this.clock.now();
-    return plan ? minutesSince(plan.origin, localDateTime(now)) + now.getSeconds() / 60 : 0;
+    return plan ? minutesUntil(plan.origin, instantOf(this.clock.now())) : 0;
   });
   protected readonly state = computed(() => {
     const plan = this.planner.plan();
-    return plan
-      ? tonight(plan, this.logbook.entries(), this.minute(), (from, to) => putForward(plan.origin, from, to))
-      : null;
+    return plan ? tonight(plan, this.logbook.entries(), this.minute()) : null;
   });
   protected readonly run = computed(() => this.state()?.run ?? []);
   protected readonly step = computed<PlanStep | null>(() => this.run()[0] ?? null);
-  protected readonly time = computed(() => localDateTime(this.clock.now()).slice(11));
+  protected readonly time = computed(() => wallTime(this.zone(), instantOf(this.clock.now())).slice(11));
   protected readonly day = computed(() => {
     const plan = this.planner.plan();
     return plan ? moment(plan.origin, this.minute()).split(',')[0] : '';
@@ -200,7 +206,7 @@ export class TonightView {
   });
   /** Entries that lie in the future: a clock that was wrong, or a rehearsal. */
   protected readonly ahead = computed(() => {
-    const found = aheadOfClock(this.logbook.entries(), localDateTime(this.clock.now()));
+    const found = aheadOfClock(this.logbook.entries(), instantOf(this.clock.now()));
     return found && { ...found, words: duration(found.minutes) };
   });
   /** Units that the plan brings too late, the worst first, in words. */
@@ -267,7 +273,7 @@ export class TonightView {
   protected begin(): void {
     const step = this.step();
     if (!step) return;
-    this.begun.set({ step: step.id, at: localDateTime(this.clock.read()) });
+    this.begun.set({ step: step.id, at: instantOf(this.clock.read()) });
     this.remember('begun', this.begun());
   }
 
@@ -279,7 +285,7 @@ export class TonightView {
   }
 
   private remember(key: string, value: unknown): void {
-    this.database.keepSetting(`tonight ${key}`, JSON.stringify(value)).catch(() => {
+    this.database.keepSetting(`tonight ${key} ${this.store.openId}`, JSON.stringify(value)).catch(() => {
       this.fault.set('What is ticked cannot be kept in this browser: press Done before you close the page.');
     });
   }
@@ -287,12 +293,16 @@ export class TonightView {
   /** What was ticked, begun and set before the page was closed. */
   private async recall(): Promise<void> {
     const [ticked, begun, people] = await Promise.all(
-      ['ticked', 'begun', 'people'].map((key) => this.database.setting(`tonight ${key}`)),
+      ['ticked', 'begun', 'people'].map((key) =>
+        this.database.setting(`tonight ${key} ${this.store.openId}`),
+      ),
     );
     const names = z.array(z.string());
     const wasTicked = names.safeParse(parsed(ticked));
     if (wasTicked.success && this.ticked().size === 0) this.ticked.set(new Set(wasTicked.data));
-    const wasBegun = z.strictObject({ step: z.string(), at: z.string() }).safeParse(parsed(begun));
+    const wasBegun = z
+      .strictObject({ step: z.string(), at: z.string().regex(INSTANT_PATTERN) })
+      .safeParse(parsed(begun));
     if (wasBegun.success && this.begun() === null) this.begun.set(wasBegun.data);
     const were = names.safeParse(parsed(people));
     if (were.success && this.logbook.people().length === 0) this.logbook.people.set(were.data);
@@ -363,13 +373,13 @@ export class TonightView {
     if (!step || !plan) return null;
     const begun = this.begun();
     if (begun?.step === step.id) {
-      const minutes = now - minutesSince(plan.origin, begun.at);
+      const minutes = now - minutesUntil(plan.origin, begun.at);
       // Begun and forgotten, or the clock was set since: it was not timed.
       return minutes >= 0 && minutes <= MOST_MINUTES ? Math.max(0.1, minutes) : null;
     }
     const last = standing(this.logbook.entries()).filter((e) => e.kind === 'done');
     const since = Math.max(
-      last.length > 0 ? minutesSince(plan.origin, last[last.length - 1]!.at) : 0,
+      last.length > 0 ? minutesUntil(plan.origin, last[last.length - 1]!.at) : 0,
       this.session()?.current?.start ?? 0,
       step.start <= now ? step.start : 0,
     );
@@ -544,7 +554,7 @@ export class TonightView {
     const s = this.session();
     const start = s?.current ? null : (s?.next?.start ?? null);
     if (!plan) return;
-    this.clock.rehearse(start === null ? this.clock.read() : new Date(dateTimeAfter(plan.origin, start)), 20);
+    this.clock.rehearse(start === null ? this.clock.read() : momentAt(plan.origin, start), 20);
   }
 
   protected setSpeed(speed: Speed): void {
@@ -564,10 +574,7 @@ export class TonightView {
     ].filter((m) => m > now + 0.5);
     const next = Math.min(...moments);
     if (!Number.isFinite(next)) return this.notices.tell('Nothing is coming up.');
-    this.clock.rehearse(
-      new Date(dateTimeAfter(plan.origin, Math.ceil(next))),
-      this.clock.rehearsal()?.speed ?? 1,
-    );
+    this.clock.rehearse(momentAt(plan.origin, Math.ceil(next)), this.clock.rehearsal()?.speed ?? 1);
   }
 
   // Sound, notification and a screen that stays on: only when asked for.
@@ -618,10 +625,8 @@ function mixtureOf(step: PlanStep, ml: number, cupMl: number): string | null {
   }
 }
 
-/** Minutes by which the machine's zone put its clock forward between two wall minutes. */
-function putForward(origin: string, from: number, to: number): number {
-  const offset = (minute: number): number => new Date(dateTimeAfter(origin, minute)).getTimezoneOffset();
-  return offset(from) - offset(to);
+function momentAt(origin: Origin, minute: number): Date {
+  return new Date(instantAfter(origin, minute));
 }
 
 function parsed(text: string | undefined): unknown {

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
+import { Refusals } from '../data/refusals';
 
 let count = 0;
 
@@ -37,6 +47,7 @@ export class NumberField {
   /** may be left empty: null */
   readonly optional = input(false);
   readonly valueChange = output<number | null>();
+  private readonly refusals = inject(Refusals);
 
   protected readonly id = `number-${count++}`;
   protected readonly fault = signal<string | null>(null);
@@ -56,9 +67,10 @@ export class NumberField {
     const trimmed = text.trim().replace(',', '.');
     const value = trimmed === '' ? null : Number(trimmed);
     const fault = this.faultOf(value);
-    this.fault.set(fault);
-    this.typed.set(fault === null ? null : text);
-    if (fault === null && value !== this.value()) this.valueChange.emit(value);
+    const refused =
+      fault ?? (value === this.value() ? null : this.refusals.during(() => this.valueChange.emit(value)));
+    this.fault.set(refused);
+    this.typed.set(refused === null ? null : text);
   }
 
   private faultOf(value: number | null): string | null {

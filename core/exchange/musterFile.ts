@@ -1,13 +1,5 @@
 /** The whole muster as a JSON file, and back. */
-import {
-  checked,
-  fromFirstFormat,
-  mended,
-  MUSTER_FORMAT,
-  musterSchema,
-  type Fault,
-  type Muster,
-} from '#core/muster';
+import { checked, fromFirstFormat, MUSTER_FORMAT, type Fault, type Muster } from '#core/muster';
 
 /** Thrown where a file is no muster; every fault names its path. */
 export class MusterFileError extends Error {
@@ -47,10 +39,7 @@ export function readMuster(text: string, zone = 'UTC'): Muster {
 export function parseMuster(value: unknown, zone = 'UTC'): Muster {
   const format =
     typeof value === 'object' && value !== null ? (value as { format?: unknown }).format : undefined;
-  if (format === FIRST_FORMAT) {
-    const read = musterSchema.safeParse(fromFirstFormat(value, zone));
-    return sound(read.success ? mended(null, read.data).muster : fromFirstFormat(value, zone));
-  }
+  if (format === FIRST_FORMAT) return sound(fromFirstFormat(value, zone));
   if (format === MUSTER_FORMAT) return sound(value);
   const isNewer = typeof format === 'string' && /^patient-muster\/\d+$/.test(format);
   throw new MusterFileError([

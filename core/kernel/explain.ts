@@ -11,8 +11,10 @@ export type ReasonKind =
   | 'earliest'
   /** another operation must be over, and dry */
   | 'drying'
-  /** nothing that it uses is open */
+  /** something that it uses is shut */
   | 'closed'
+  /** … or open for too short a time */
+  | 'short'
   /** what it uses is busy */
   | 'busy'
   /** what comes after must start within its window */
@@ -28,10 +30,14 @@ export interface Reason {
   readonly kind: ReasonKind;
   /** until this minute it keeps the operation back */
   readonly until: number;
+  /** … and from this one on */
+  readonly from: number;
   /** the operations it has to do with */
   readonly operations: readonly string[];
   /** the resource it has to do with */
   readonly resource?: string;
+  /** the clock of the wait; without one, plain minutes */
+  readonly clock?: string;
 }
 
 /** One link of a chain: an operation, what binds it, and so to the next link. */
@@ -49,9 +55,10 @@ export interface Explainer {
   explain(id: string): readonly Reason[];
   /**
    * From an operation back to the start of the plan: what binds it, what binds that, and so on.
+   * @param helps whether it would help to take a reason away: the chain follows such reasons where it can
    * @throws Error when there is no such operation
    */
-  chain(id: string): readonly ChainLink[];
+  chain(id: string, helps?: (reason: Reason) => boolean): readonly ChainLink[];
 }
 
 /** Links after which a chain is cut: longer than any reader follows. */
@@ -76,20 +83,18 @@ export function explainer(problem: Problem, solution: Solution): Explainer {
     return explainOne(model, schedule, i);
   }
 
-  function chain(id: string): readonly ChainLink[] {
+  function chain(id: string, helps: (reason: Reason) => boolean = () => true): readonly ChainLink[] {
     const links: ChainLink[] = [];
     const seen = new Set<string>();
     let at: string | undefined = id;
     while (at !== undefined && !seen.has(at) && links.length < LONGEST) {
       seen.add(at);
-      const reasons = explain(at);
-      // Where the last reason names nobody (a shut bench, a date), what came before it leads on.
-      const reason = reasons[reasons.length - 1];
+      const reasons = [...explain(at)].reverse();
+      const reason = reasons.find(helps) ?? reasons[0];
       if (reason) links.push({ operation: at, reason });
-      at = [...reasons]
-        .reverse()
-        .find((r) => r.operations.some((o) => !seen.has(o)))
-        ?.operations.find((o) => !seen.has(o));
+      // Where a reason names nobody (a shut bench, a date), what came before it leads on.
+      const leads = reasons.filter((r) => r.operations.some((o) => !seen.has(o)));
+      at = (leads.find(helps) ?? leads[0])?.operations.find((o) => !seen.has(o));
     }
     return links;
   }
@@ -99,32 +104,72 @@ export function explainer(problem: Problem, solution: Solution): Explainer {
 
 function explainOne(model: Model, schedule: Schedule, i: number): Reason[] {
   const start = schedule.start[i]!;
-  if (model.isFixed[i]) return [{ kind: 'pinned', until: start, operations: [] }];
+  if (model.isFixed[i]) return [{ kind: 'pinned', from: start, until: start, operations: [] }];
   const setup = schedule.setup[i]!;
   const reasons: Reason[] = [];
   const id = (k: number): string => model.ids[k]!;
 
   let at = Math.max(model.earliest[i]!, setup);
-  if (model.earliest[i]! > 0) reasons.push({ kind: 'earliest', until: at, operations: [] });
+  if (model.earliest[i]! > 0) reasons.push({ kind: 'earliest', from: 0, until: at, operations: [] });
   const waits = model.lagsIn[i]!.map((lag) => ({
     lag,
     until: earliestAfter(lag.clock, schedule.end[lag.from]!, lag.min),
   })).sort((a, b) => b.until - a.until);
   if (waits.length > 0 && waits[0]!.until >= at) {
+    const from = at;
     at = waits[0]!.until;
-    const binding = waits.filter((w) => w.until === at).map((w) => id(w.lag.from));
-    reasons.push({ kind: 'drying', until: at, operations: binding });
+    const binding = waits.filter((w) => w.until === at);
+    const clock = clockIdOf(model, binding[0]!.lag);
+    reasons.push({
+      kind: 'drying',
+      from,
+      until: at,
+      operations: binding.map((w) => id(w.lag.from)),
+      ...(clock === undefined ? {} : { clock }),
+    });
   }
   const open = model.open[i]!;
   const minutes = model.minutes[i]!;
-  if (minutes === 0) return reasons;
+  if (minutes === 0) return bindingOnly(reasons);
   const opens = model.pausable[i] ? nextOpen(open, at, setup) : nextFit(open, at, setup, minutes);
   if (opens > at) {
-    at = Math.min(opens, start);
-    reasons.push({ kind: 'closed', until: at, operations: [] });
+    const until = Math.min(opens, start);
+    reasons.push(...shutReasons(model, i, at, until, setup));
+    at = until;
   }
   if (at < start) at = explainWait(model, schedule, i, at, reasons);
-  return reasons;
+  return bindingOnly(reasons);
+}
+
+/** That nothing begins before its date is no reason where something later binds. */
+function bindingOnly(reasons: readonly Reason[]): Reason[] {
+  return reasons.filter((r, k) => r.kind !== 'earliest' || k === reasons.length - 1);
+}
+
+function clockIdOf(model: Model, lag: Model['lags'][number]): string | undefined {
+  const from = model.ids[lag.from];
+  const to = model.ids[lag.to];
+  return model.problem.lags?.find((l) => l.from === from && l.to === to && l.min === lag.min)?.clock;
+}
+
+/** Of the calendars of what an operation uses, those that keep it from beginning at `from`: shut then, or not open for long enough. */
+function shutReasons(model: Model, i: number, from: number, until: number, setup: number): Reason[] {
+  const { problem } = model;
+  const found: Reason[] = [];
+  for (const use of model.uses[i]!) {
+    const resource = problem.resources?.[use.resource];
+    const calendar = problem.calendars?.find((c) => c.id === resource?.calendar);
+    if (!resource || !calendar) continue;
+    const session = calendar.open.find(([a, b]) => a <= from - setup && from < b);
+    const needed = model.pausable[i] ? 1 : model.minutes[i]!;
+    if (session && from + needed <= session[1]) continue;
+    // Two resources that keep the same hours are one reason.
+    if (found.some((r) => problem.resources?.find((x) => x.id === r.resource)?.calendar === calendar.id))
+      continue;
+    found.push({ kind: session ? 'short' : 'closed', from, until, operations: [], resource: resource.id });
+  }
+  // Each is open by itself, and never all together before then.
+  return found.length > 0 ? found : [{ kind: 'closed', from, until, operations: [] }];
 }
 
 /** What lies between the minute at which `i` could have begun and the minute at which it does. */
@@ -149,6 +194,7 @@ function explainWait(model: Model, schedule: Schedule, i: number, from: number, 
     blockers.sort((a, b) => schedule.end[b.k]! - schedule.end[a.k]!);
     reasons.push({
       kind: 'busy',
+      from,
       until: free,
       operations: blockers.map((b) => id(b.k)),
       ...(blockers[0] ? { resource: model.resourceIds[blockers[0].resource]! } : {}),
@@ -160,13 +206,19 @@ function explainWait(model: Model, schedule: Schedule, i: number, from: number, 
       l.max !== Infinity && earliestBefore(l.clock, schedule.start[l.to]!, l.max) > free + model.minutes[i]!,
   );
   if (tied.length > 0) {
-    reasons.push({ kind: 'window', until: start, operations: tied.map((l) => id(l.to)) });
+    reasons.push({ kind: 'window', from: free, until: start, operations: tied.map((l) => id(l.to)) });
     return start;
   }
   const hold = model.holdsOf[i]!.find((h) => h.from === i && isFull(schedule, i, h.index));
   if (hold)
-    reasons.push({ kind: 'full', until: start, operations: [], resource: model.resourceIds[hold.resource]! });
-  else reasons.push({ kind: 'free', until: start, operations: [] });
+    reasons.push({
+      kind: 'full',
+      from: free,
+      until: start,
+      operations: [],
+      resource: model.resourceIds[hold.resource]!,
+    });
+  else reasons.push({ kind: 'free', from: free, until: start, operations: [] });
   return start;
 }
 

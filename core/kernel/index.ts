@@ -18,6 +18,7 @@ export { settle } from './settle';
 export { solveProblem, type SolveBudget } from './solveProblem';
 export { validateSolution, type Judgement, type Violation } from './validate';
 export { explainer, type ChainLink, type Explainer, type Reason, type ReasonKind } from './explain';
+export { causeOf, causesIn, isCause, withoutCause, type Cause } from './causes';
 export { movedOperations } from './moved';
 export { FINE_MOVES, type FineMove } from './fineMoves';
 export { MOVES, type Move } from './neighbourhoods';

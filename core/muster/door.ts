@@ -1,5 +1,5 @@
 /** The one door for every change: edits are made, references mended, the whole is checked, and only then is it a muster. */
-import * as z from 'zod';
+import { toDotPath } from 'zod/v4/core';
 import { withEdits, type Edit } from './change';
 import { musterSchema, type Muster } from './document';
 import { mended } from './mend';
@@ -25,7 +25,7 @@ export function checked(value: unknown): Admitted {
   if (!read.success)
     return {
       ok: false,
-      faults: read.error.issues.map((i) => ({ path: z.core.toDotPath(i.path) || 'file', text: i.message })),
+      faults: read.error.issues.map((i) => ({ path: toDotPath(i.path) || 'file', text: i.message })),
     };
   const faults = unsound(read.data);
   return faults.length > 0 ? { ok: false, faults } : { ok: true, muster: read.data, notes: [] };

@@ -42,6 +42,8 @@ export interface Compiled {
   /** by operation id; the milestones (a piece done, a unit ready) are not among them */
   readonly steps: ReadonlyMap<string, StepRef>;
   readonly clocks: ReadonlyMap<Drying, ClockPoints>;
+  /** the air over the plan's days */
+  readonly spells: readonly Spell[];
 }
 
 /** Cost of a minute late, of set-up, past the better-by minute, and of being done later. */
@@ -211,7 +213,7 @@ export function compile(muster: Muster, graceDays = GRACE_DAYS): Compiled {
     })),
     objective: { ...OBJECTIVE },
   };
-  return { problem, steps, clocks };
+  return { problem, steps, clocks, spells };
 }
 
 /**

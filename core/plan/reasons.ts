@@ -1,40 +1,100 @@
 /** The kernel's reasons in painter's words: why a step is then and not sooner, what it holds up, why there is no plan. */
-import { explainer, type Conflict, type Reason, type Solution } from '#core/kernel';
-import { originOf, type Muster } from '#core/muster';
+import { unfitness } from '#core/climate';
+import {
+  causeOf,
+  explainer,
+  isCause,
+  type Cause,
+  type Conflict,
+  type Reason,
+  type Solution,
+} from '#core/kernel';
+import { airAt, originOf, type Muster } from '#core/muster';
 import { linksOf } from '#core/recipe';
-import { operationId, readyId, type Compiled } from './compile';
+import { needOf, operationId, readyId, type Compiled } from './compile';
 import type { Plan, PlanStep } from './present';
 import { clockTime, dayName, duration, isSameDay, listed, moment } from './words';
 
+/** A reason in words, and where it leads: to the step that is meant, or to the air of the bench. */
+export interface ReasonWords {
+  readonly text: string;
+  readonly step: string | null;
+  readonly leadsToAir?: boolean;
+}
+
 export interface Why {
   /** in the order in which they push the start back */
-  readonly reasons: readonly { readonly text: string; readonly step: string | null }[];
+  readonly reasons: readonly ReasonWords[];
   /** what waits for this step */
   readonly holdsUp: readonly string[];
 }
 
-/** Why a late unit is late: the chain of what binds, from its table date back to the start, each in words. */
+/**
+ * Why a late unit is late: the chain of what binds, from its table date back to the start, each in words.
+ * @param binding causes of which it is known that taking them away would help: only these are told, where any is known
+ */
 export function lateBecause(
   compiled: Compiled,
   solution: Solution,
   plan: Plan,
   unit: string,
-): readonly { readonly text: string; readonly step: string | null }[] {
+  binding: readonly Cause[] = [],
+): readonly ReasonWords[] {
   const ready = compiled.problem.units?.find((u) => u.id === unit)?.ready;
   if (ready === undefined) return [];
+  const helps = (reason: Reason): boolean => {
+    const cause = causeOf(compiled.problem, reason);
+    return cause !== null && binding.some((b) => isCause(b, cause));
+  };
   return explainer(compiled.problem, solution)
-    .chain(ready)
+    .chain(ready, binding.length > 0 ? helps : undefined)
+    .filter(({ reason }) => binding.length === 0 || helps(reason))
     .flatMap(({ operation, reason }) => {
       const step = plan.steps.get(operation);
       if (!step) return [];
+      const words = inWords(reason, step, plan, compiled);
       return [
         {
-          text: `${label(plan, operation)}, ${moment(plan.origin, step.start)}: ${inWords(reason, step, plan)}`,
+          ...words,
+          text: `${label(plan, operation)}, ${moment(plan.origin, step.start)}: ${words.text}`,
           step: operation,
         },
       ];
     });
 }
+
+/** What it would be to be without a cause, for a sentence: “… it would be ready 3 h sooner”. */
+export function causeWords(cause: Cause): string {
+  switch (cause.kind) {
+    case 'capacity':
+      return CAPACITY_WORDS[cause.resource] ?? `with as much “${cause.resource}” as one could wish`;
+    case 'hours':
+      return cause.calendar === 'sessions'
+        ? 'with the bench open day and night'
+        : 'in air that is fit for paint at every hour';
+    case 'wait':
+      return cause.clock === null
+        ? 'without the plain waits'
+        : (DRYING_WORDS[cause.clock] ?? 'without drying');
+    case 'earliest':
+      return 'with everything ready for its first layer at once';
+    case 'window':
+      return 'without windows that close';
+  }
+}
+
+const CAPACITY_WORDS: Readonly<Record<string, string>> = {
+  hands: 'with as many hands as one could wish',
+  airbrush: 'with an airbrush for every colour, always loaded',
+  table: 'without laying out anew between jobs by hand',
+  rack: 'with room for everything on the rack',
+  air: 'with dust and wet coats in rooms of their own',
+};
+const DRYING_WORDS: Readonly<Record<string, string>> = {
+  water: 'if waterborne layers dried at once (cool moving air and dry air help)',
+  solvent: 'if enamels and lacquers dried at once (warmth helps, acrylics instead do)',
+  oxidation: 'if oils dried at once (a fast-drying medium helps, acrylics instead do)',
+};
 
 /** Answers "why then, and not sooner?" for the steps of one plan. */
 export function whyOf(compiled: Compiled, solution: Solution, plan: Plan): (id: string) => Why {
@@ -42,9 +102,7 @@ export function whyOf(compiled: Compiled, solution: Solution, plan: Plan): (id: 
   return (id) => {
     const step = plan.steps.get(id)!;
     return {
-      reasons: kernel
-        .explain(id)
-        .map((r) => ({ text: inWords(r, step, plan), step: r.operations[0] ?? null })),
+      reasons: kernel.explain(id).map((r) => inWords(r, step, plan, compiled)),
       holdsUp: holdsUp(step, plan),
     };
   };
@@ -66,35 +124,61 @@ function when(plan: Plan, step: PlanStep, minute: number): string {
     : moment(plan.origin, minute);
 }
 
-function inWords(reason: Reason, step: PlanStep, plan: Plan): string {
+function inWords(reason: Reason, step: PlanStep, plan: Plan, compiled: Compiled): ReasonWords {
   const until = when(plan, step, reason.until);
   const names = reason.operations.map((id) => layerLabel(step, plan, id));
+  const other = reason.operations[0] ?? null;
+  const said = (text: string): ReasonWords => ({ text, step: other });
   switch (reason.kind) {
     case 'earliest':
-      return `Nothing begins before ${until}: that is where the plan, or the unit, starts.`;
+      return said(`Nothing begins before ${until}: that is where the plan, or the unit, starts.`);
     case 'drying': {
-      const before = plan.steps.get(reason.operations[0]!);
-      if (!before) return `All its parts are done and dry at ${until}.`;
+      const before = other === null ? undefined : plan.steps.get(other);
+      if (!before) return said(`All its parts are done and dry at ${until}.`);
       const wait = reason.until - before.end;
-      return wait <= 0
-        ? `It comes after ${names[0]}, done at ${until}.`
-        : `${names[0]} may be gone over from ${until}: ${duration(wait)} in this bench’s air.`;
+      return said(
+        wait <= 0
+          ? `It comes after ${names[0]}, done at ${until}.`
+          : `${names[0]} may be gone over from ${until}: ${duration(wait)} in this bench’s air.`,
+      );
     }
     case 'closed':
-      return `The bench is shut, too little of the session is left, or the air is unfit, until ${until}.`;
+    case 'short':
+      return shutWords(reason, step, until, compiled);
     case 'busy':
-      return names.length > 0
-        ? `${reason.resource === 'airbrush' ? 'The airbrush and hands are' : 'Hands are'} busy until ${until} with ${listed(names)}.`
-        : `Hands are busy until ${until}.`;
+      return said(
+        names.length > 0
+          ? `${reason.resource === 'airbrush' ? 'The airbrush and hands are' : 'Hands are'} busy until ${until} with ${listed(names)}.`
+          : `Hands are busy until ${until}.`,
+      );
     case 'window':
-      return `Its window would close before ${listed(names)} could start; both stand together from ${until}.`;
+      return said(
+        `Its window would close before ${listed(names)} could start; both stand together from ${until}.`,
+      );
     case 'full':
-      return `The rack is full until ${until}.`;
+      return said(`The rack is full until ${until}.`);
     case 'pinned':
-      return `It is pinned to ${until}, or already done.`;
+      return said(`It is pinned to ${until}, or already done.`);
     case 'free':
-      return 'Nothing keeps it from starting sooner; here it costs no table date and may save a colour change.';
+      return said(
+        'Nothing keeps it from starting sooner; here it costs no table date and may save a colour change.',
+      );
   }
+}
+
+/** The bench is shut, or too little of the session is left, or the air is unfit: whichever it is. */
+function shutWords(reason: Reason, step: PlanStep, until: string, compiled: Compiled): ReasonWords {
+  const need = needOf(step.layer);
+  if (reason.resource === `fit-${need}`) {
+    const why = unfitness(need, airAt(compiled.spells, reason.from)) ?? 'not fit for long enough';
+    return { text: `The air is unfit until ${until}: ${why}.`, step: null, leadsToAir: true };
+  }
+  if (reason.kind === 'short')
+    return {
+      text: `Too little of the session is left for its ${duration(step.layer.pausable ? 1 : step.end - step.start)}; the next begins and it stands from ${until}.`,
+      step: null,
+    };
+  return { text: `The bench is shut until ${until}.`, step: null };
 }
 
 function holdsUp(step: PlanStep, plan: Plan): string[] {

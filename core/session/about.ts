@@ -1,6 +1,6 @@
 /** What a step is, in words: what a log entry carries so that it can be read from itself alone. */
 import type { Muster } from '#core/muster';
-import { operationId } from '#core/plan';
+import { operationId, type StepRef } from '#core/plan';
 import { effectiveRecipe, roundsOf } from '#core/recipe';
 import type { LogEntry } from './log';
 
@@ -16,18 +16,27 @@ export function aboutStep(muster: Muster, step: string): About | null {
       if (!recipe) continue;
       for (const layer of effectiveRecipe(recipe, piece, unit.level).layers)
         for (let round = 1; round <= roundsOf(layer); round++)
-          if (operationId(piece, layer, round) === id)
-            return {
-              unit: unit.name,
-              piece: piece.name,
-              recipe: recipe.name,
-              layer: layer.name,
-              family: layer.family,
-              method: layer.method,
-              mixture: layer.mixture,
-              coats: layer.coats,
-              ...(layer.film ? { film: layer.film } : {}),
-            };
+          if (operationId(piece, layer, round) === id) return factsOf({ unit, piece, recipe, layer });
     }
   return null;
+}
+
+/** The facts of a layer on a piece that outlive both. */
+export function factsOf({
+  unit,
+  piece,
+  recipe,
+  layer,
+}: Pick<StepRef, 'unit' | 'piece' | 'recipe' | 'layer'>): About {
+  return {
+    unit: unit.name,
+    piece: piece.name,
+    recipe: recipe.name,
+    layer: layer.name,
+    family: layer.family,
+    method: layer.method,
+    mixture: layer.mixture,
+    coats: layer.coats,
+    ...(layer.film ? { film: layer.film } : {}),
+  };
 }

@@ -2,12 +2,14 @@
 import { methodOf } from '#core/materials';
 import { wallTime, withSuffix, type Layer, type Recipe } from '#core/muster';
 import type { StepRef } from '#core/plan';
+import { factsOf } from './about';
 import { standing, type EntryOf, type LogEntry } from './log';
 
 export interface PieceCard {
   readonly piece: string;
   readonly name: string;
-  readonly recipe: Recipe;
+  /** null where the log alone remembers the piece */
+  readonly recipe: Recipe | null;
   readonly lines: readonly string[];
   readonly pictures: readonly { readonly id: string; readonly at: string; readonly data: string }[];
   /** layers put on, in the order in which that was done, with what is known of each */
@@ -22,7 +24,8 @@ export function pieceCards(
   zone: string,
 ): PieceCard[] {
   interface Draft {
-    step: StepRef;
+    step: StepRef | undefined;
+    name: string;
     lines: string[];
     pictures: { id: string; at: string; data: string }[];
     done: { layer: Layer; entry: EntryOf<'done'> }[];
@@ -31,28 +34,31 @@ export function pieceCards(
   const cards = new Map<string, Draft>();
   for (const e of standing(log)) {
     const step = 'step' in e && e.step !== undefined ? steps.get(e.step) : undefined;
-    if (!step) continue;
-    const card: Draft = cards.get(step.piece.id) ?? {
+    const about = step ? factsOf(step) : e.about;
+    if (!about) continue;
+    const name = `${about.piece} (${about.unit})`;
+    const key = step?.piece.id ?? name;
+    const card: Draft = cards.get(key) ?? {
       step,
+      name,
       lines: [],
       pictures: [],
       done: [],
       corrections: new Map(),
     };
-    cards.set(step.piece.id, card);
-    const { layer } = step;
+    cards.set(key, card);
     const say = (text: string): number =>
       card.lines.push(
-        `${wallTime(zone, e.at).slice(0, 10)} ${layer.name}: ${text}${e.note ? `. ${e.note}` : ''}`,
+        `${wallTime(zone, e.at).slice(0, 10)} ${about.layer}: ${text}${e.note ? `. ${e.note}` : ''}`,
       );
     if (e.kind === 'done') {
-      card.done.push({ layer, entry: e });
+      if (step) card.done.push({ layer: step.layer, entry: e });
       say(
         [
-          `${methodOf(layer.method).name}`,
-          layer.coats > 1 ? `${layer.coats} coats` : '',
-          layer.film ? `${layer.film} film` : '',
-          e.mixture ?? layer.mixture,
+          `${methodOf(about.method).name}`,
+          about.coats > 1 ? `${about.coats} coats` : '',
+          about.film ? `${about.film} film` : '',
+          e.mixture ?? about.mixture,
           `${e.minutes} min`,
           e.air ? `${Math.round(e.air.celsius)} °C, ${Math.round(e.air.humidityPercent)} %` : '',
           (e.people ?? []).join(' and '),
@@ -62,33 +68,34 @@ export function pieceCards(
       );
     } else if (e.kind === 'rework') {
       const text = `${e.trouble} → ${e.cure}`;
-      card.corrections.set(layer.id, [...(card.corrections.get(layer.id) ?? []), text]);
+      if (step) {
+        const { id } = step.layer;
+        card.corrections.set(id, [...(card.corrections.get(id) ?? []), text]);
+      }
       say(`corrected: ${text}`);
     } else if (e.kind === 'skipped') say('left off');
     else if (e.kind === 'verdict') say(`pilot ${e.verdict}`);
     else if (e.kind === 'noted' && e.note)
-      card.lines.push(`${wallTime(zone, e.at).slice(0, 10)} ${layer.name}: ${e.note}`);
+      card.lines.push(`${wallTime(zone, e.at).slice(0, 10)} ${about.layer}: ${e.note}`);
     else if (e.kind === 'picture') card.pictures.push({ id: e.id, at: wallTime(zone, e.at), data: e.data });
   }
-  return [...cards.values()]
-    .map(({ step, ...card }) => ({
-      piece: step.piece.id,
-      name: `${step.piece.name} (${step.unit.name})`,
-      recipe: step.recipe,
-      ...card,
-    }))
+  return [...cards]
+    .map(([piece, { step, ...card }]) => ({ piece, recipe: step?.recipe ?? null, ...card }))
     .sort((a, b) => a.name.localeCompare(b.name));
 }
 
 /**
  * A recipe of what was really put on: only the layers done, in that order, with measured minutes, the mixture in the note and what each
  * was corrected to.
+ * @throws Error where the recipe of the piece is gone
  */
 export function recipeOf(card: PieceCard, id: string): Recipe {
+  const { recipe } = card;
+  if (!recipe) throw new Error(`The recipe of ${card.name} is gone: there is nothing to make one from.`);
   const layers: Layer[] = [];
   for (const { layer, entry } of card.done) {
     if (layers.some((l) => l.id === layer.id)) continue;
-    const original = card.recipe.layers.find((l) => l.id === layer.id);
+    const original = recipe.layers.find((l) => l.id === layer.id);
     if (!original) continue;
     const notes = [
       original.note,
@@ -99,7 +106,7 @@ export function recipeOf(card: PieceCard, id: string): Recipe {
   }
   const kept = new Set(layers.map((l) => l.id));
   return {
-    ...card.recipe,
+    ...recipe,
     id,
     name: withSuffix(`As on ${card.name}`, ''),
     layers: layers.map((l) => {

@@ -1,5 +1,6 @@
 /** The log of the bench: what happened, when, to what. Only ever added to; a correction is an entry of its own. */
 import * as z from 'zod';
+import { toDotPath } from 'zod/v4/core';
 import { FAMILY_IDS, FILMS, METHOD_IDS } from '#core/materials';
 import { INSTANT_PATTERN, instantOf, instantOfWall, isRealDate, type Instant } from '#core/muster';
 
@@ -135,7 +136,7 @@ export function readLogFile(text: string, zone: string): LogEntry[] {
   if (read.success) return read.data.entries;
   const [first] = read.error.issues;
   throw new Error(
-    `This is no log: ${first ? z.core.toDotPath(first.path) : ''}: ${first?.message ?? ''}; nothing is changed.`,
+    `This is no log: ${first ? toDotPath(first.path) : ''}: ${first?.message ?? ''}; nothing is changed.`,
   );
 }
 

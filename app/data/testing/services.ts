@@ -5,16 +5,21 @@ import Dexie from 'dexie';
 import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
 import { BenchClock } from '../benchClock';
 import { Database } from '../database';
-import { NEW_ID, NOW } from '../environment';
+import { NEW_ID, NOW, TAB, ZONE } from '../environment';
+import { Keeping } from '../keeping';
 import { Logbook } from '../logbook';
 import { MusterStore } from '../musterStore';
 import { Notices } from '../notices';
+import { Refusals } from '../refusals';
 
 export interface TestTab {
   readonly store: MusterStore;
   readonly logbook: Logbook;
   readonly database: Database;
   readonly notices: Notices;
+  readonly keeping: Keeping;
+  /** closes the tab: its timers and subscriptions end */
+  close(): void;
   /** the moment that the tab takes it to be; may be moved */
   time: Date;
 }
@@ -26,6 +31,7 @@ export function emptyBrowser(): void {
 }
 
 let ids = 0;
+let tabs = 0;
 
 /**
  * A tab of the browser: what another tab kept is there. Ready when all has been read.
@@ -34,6 +40,7 @@ let ids = 0;
 export async function openTab(
   time: Date,
   prepare: (database: Database) => unknown = () => undefined,
+  zone = 'UTC',
 ): Promise<TestTab> {
   const tab = { time };
   const clock: Pick<BenchClock, 'read'> = { read: () => tab.time };
@@ -46,8 +53,12 @@ export async function openTab(
     providers: [
       { provide: BenchClock, useValue: clock },
       { provide: NOW, useValue: () => tab.time },
+      { provide: ZONE, useValue: zone },
+      { provide: TAB, useValue: `tab${++tabs}` },
       { provide: NEW_ID, useValue: () => `id${++ids}` },
+      own(Keeping),
       own(Notices),
+      own(Refusals),
       own(Database),
       own(MusterStore),
       own(Logbook),
@@ -59,6 +70,8 @@ export async function openTab(
     logbook: injector.get(Logbook),
     database: injector.get(Database),
     notices: injector.get(Notices),
+    keeping: injector.get(Keeping),
+    close: () => injector.destroy(),
   };
   await services.store.ready();
   await services.logbook.ready;

@@ -1,0 +1,305 @@
+/**
+ * The planning, away from the page: it turns muster and log into one solved plan, explains from what it solved, and weighs single changes.
+ * It searches in slices, so that a new order or a stop is heard between two of them.
+ */
+import {
+  causesIn,
+  settle,
+  startSearch,
+  withoutCause,
+  type Cause,
+  type Problem,
+  type Search,
+  type Solution,
+} from '#core/kernel';
+import { mended, type Instant, type Muster } from '#core/muster';
+import {
+  causeWords,
+  conflictInWords,
+  lateBecause,
+  oneAfterAnother,
+  whyOf,
+  worstLateness,
+  type ReasonWords,
+  type Why,
+} from '#core/plan';
+import { pose, solvedPlan, withoutOpenWindows, type LogEntry, type Posed, type Solved } from '#core/session';
+
+/** What is to be planned, and from when on. */
+export interface Posing {
+  readonly muster: Muster;
+  readonly log: readonly LogEntry[];
+  /** the moment from which the rest is planned; null: nothing has happened yet */
+  readonly now: Instant | null;
+}
+
+export interface Order extends Posing {
+  readonly seconds: number;
+  readonly seed: number;
+  /** the plan before, to mend and to keep close to */
+  readonly previous: Solution | null;
+  /** cost of every step that leaves its session of the plan before */
+  readonly stability: number;
+}
+
+export type News =
+  | { readonly kind: 'progress'; readonly share: number; readonly tried: number }
+  | { readonly kind: 'better'; readonly solved: Solved };
+
+export type Outcome =
+  | {
+      readonly kind: 'planned';
+      readonly solved: Solved;
+      /** lateness of one unit after another; null where that finds no end, or something has happened already */
+      readonly naiveLateMinutes: number | null;
+      /** a window that was open can no longer be met; the plan goes on without it */
+      readonly isMissed: boolean;
+    }
+  | { readonly kind: 'impossible'; readonly why: string }
+  | { readonly kind: 'unknown' }
+  /** another order has come, or a stop */
+  | { readonly kind: 'left' };
+
+/** Why one unit is late. */
+export interface LateChain {
+  readonly unit: string;
+  readonly name: string;
+  readonly lateMinutes: number;
+  /** what would bring it nearer if it were otherwise, what gains most first */
+  readonly gains: readonly { readonly text: string; readonly minutes: number }[];
+  /** what would not */
+  readonly idle: readonly string[];
+  /** from the table date back to the start, through what binds */
+  readonly links: readonly ReasonWords[];
+}
+
+const SLICE_MS = 20;
+const TELL_MS = 200;
+/** Each better plan is drawn anew: of many steps it is told less often. */
+const TELL_MS_A_STEP = 0.5;
+/** The naive order needs no polish, only its first plans. */
+const NAIVE_MS = 600;
+/** … which a slow machine may need longer for. */
+const NAIVE_MOST_MS = 10_000;
+/** Up to so many operations settling is a matter of a twentieth of a second: every plan told is settled, beyond only the last. */
+const SETTLED_AT_ONCE = 1000;
+/** While there is no plan at all, so many times the time is given. */
+const PATIENT_TIMES = 4;
+const WEIGH_MS = 1800;
+const CAUSE_MS = 800;
+
+export class PlanningDesk {
+  private run = 0;
+  private solved: Solved | null = null;
+  private why: ((step: string) => Why) | null = null;
+
+  /** Plans, telling better plans as they come. A second order makes the first one leave. */
+  async plan(order: Order, tell: (news: News) => void): Promise<Outcome> {
+    const run = ++this.run;
+    const budget = order.seconds * 1000;
+    const begun = performance.now();
+    const share = (): number => Math.min(1, (performance.now() - begun) / budget);
+    const given = pose(order.muster, order.log, order.now);
+    let posed = given;
+    let search = this.begin(posed.problem, order, share);
+    let isMissed = false;
+    // What has happened can make a window unreachable, proved or not; the rest is planned all the same, and that is said.
+    const relax = (): void => {
+      isMissed = true;
+      posed = { ...given, problem: withoutOpenWindows(given.problem) };
+      search = this.begin(posed.problem, order, share);
+    };
+    if (order.now !== null && search.best().status === 'infeasible') relax();
+
+    const isUnknown = (): boolean => search.best().status === 'unknown';
+    const hasNone = (): boolean => isUnknown() || search.best().status === 'infeasible';
+    const tellMs = Math.max(TELL_MS, posed.steps.size * TELL_MS_A_STEP);
+    let shown: Solution | null = null;
+    let told = 0;
+    while (
+      !search.isDone &&
+      (share() < 1 || (isUnknown() && performance.now() - begun < PATIENT_TIMES * budget))
+    ) {
+      const slice = performance.now() + SLICE_MS;
+      do search.step(1);
+      while (!search.isDone && performance.now() < slice);
+      if (order.now !== null && !isMissed && (share() > 0.5 || search.isDone) && hasNone()) relax();
+      if (shown === null || performance.now() - told > tellMs) {
+        const best = search.best();
+        if (best !== shown && best.cost !== null)
+          tell({ kind: 'better', solved: this.keep(posed, order, best) });
+        shown = best;
+        told = performance.now();
+        tell({ kind: 'progress', share: share(), tried: search.tried });
+      }
+      await breathe();
+      if (this.run !== run) return { kind: 'left' };
+    }
+    const naiveLateMinutes = order.now === null ? await this.naive(run, order.muster) : null;
+    if (this.run !== run) return { kind: 'left' };
+    const best = search.best();
+    if (best.status === 'infeasible')
+      return { kind: 'impossible', why: conflictInWords(best.conflict!, posed, order.muster) };
+    if (best.cost === null) return { kind: 'unknown' };
+    return { kind: 'planned', solved: this.keep(posed, order, best, true), naiveLateMinutes, isMissed };
+  }
+
+  /** A plan that was kept, as it was solved; null where it is none of this muster any more. */
+  show(posing: Posing, solution: Solution, isMissed: boolean): Solved | null {
+    const given = pose(posing.muster, posing.log, posing.now);
+    const posed = isMissed ? { ...given, problem: withoutOpenWindows(given.problem) } : given;
+    const known = new Set(solution.operations.map((o) => o.id));
+    if (solution.cost === null || posed.problem.operations.some((o) => !known.has(o.id))) return null;
+    return this.take(solvedPlan(posed, solution));
+  }
+
+  /** The search in hand ends with the best plan it has. */
+  stop(): void {
+    this.run++;
+  }
+
+  /** Why a step of the plan last told is then and not sooner; null when it has no such step. */
+  explain(step: string): Why | null {
+    if (!this.solved?.plan.steps.has(step)) return null;
+    this.why ??= whyOf(this.solved, this.solved.solution, this.solved.plan);
+    return this.why(step);
+  }
+
+  /**
+   * Why each late unit is late. What merely stands in the way in this plan need not be what makes a unit late: each cause is taken away in
+   * turn and the rest planned again for a short while; a cause is told where that brings the unit nearer.
+   * @param tell hears how far it is, 0 to 1
+   * @returns null when another order has come
+   */
+  async explainLate(
+    posing: Posing,
+    solution: Solution,
+    isMissed: boolean,
+    tell: (share: number) => void,
+  ): Promise<readonly LateChain[] | null> {
+    const run = ++this.run;
+    const solved = this.show(posing, solution, isMissed);
+    if (!solved) return [];
+    const late = solved.plan.units
+      .filter((u) => u.lateMinutes > 0)
+      .sort((a, b) => b.lateMinutes - a.lateMinutes);
+    const { problem } = solved;
+    const causes = causesIn(problem);
+    const same = latenessOf(problem, await this.briefly(run, problem, solution));
+    const gains: { cause: Cause; late: ReadonlyMap<string, number> }[] = [];
+    for (const [k, cause] of causes.entries()) {
+      tell((k + 1) / (causes.length + 1));
+      const relaxed = withoutCause(problem, cause);
+      gains.push({ cause, late: latenessOf(relaxed, await this.briefly(run, relaxed, solution)) });
+      if (this.run !== run) return null;
+    }
+    return late.map((u) => {
+      const now = Math.min(u.lateMinutes, same.get(u.id) ?? Infinity);
+      const gain = gains
+        .map((g) => ({ cause: g.cause, minutes: now - (g.late.get(u.id) ?? now) }))
+        .sort((a, b) => b.minutes - a.minutes);
+      const binding = gain.filter((g) => g.minutes > 0);
+      return {
+        unit: u.id,
+        name: u.name,
+        lateMinutes: u.lateMinutes,
+        gains: binding.map((g) => ({ text: causeWords(g.cause), minutes: g.minutes })),
+        idle: gain.filter((g) => g.minutes <= 0).map((g) => causeWords(g.cause)),
+        links: lateBecause(
+          solved,
+          solution,
+          solved.plan,
+          u.id,
+          binding.map((g) => g.cause),
+        ),
+      };
+    });
+  }
+
+  /** Plans each change for a short while and tells what it would come to: lateness of the worst unit, null where no plan was found. */
+  async weigh(
+    posing: Posing,
+    changed: readonly { readonly id: string; readonly muster: Muster }[],
+    previous: Solution | null,
+    tell: (id: string, lateMinutes: number | null) => void,
+  ): Promise<void> {
+    const run = ++this.run;
+    for (const { id, muster } of changed) {
+      const { problem } = pose(mended(posing.muster, muster).muster, posing.log, posing.now);
+      let asked = problem;
+      let solution = await this.briefly(run, asked, previous, WEIGH_MS);
+      if (solution.cost === null && posing.now !== null) {
+        asked = withoutOpenWindows(problem);
+        solution = await this.briefly(run, asked, previous, WEIGH_MS);
+      }
+      if (this.run !== run) return;
+      tell(id, solution.cost === null ? null : worstLateness(asked, solution));
+    }
+  }
+
+  private begin(problem: Problem, { seed, stability, previous }: Order, progress: () => number): Search {
+    return startSearch(problem, { seed, progress, stability, ...(previous ? { previous } : {}) });
+  }
+
+  private keep(posed: Posed, order: Order, best: Solution, isLast = false): Solved {
+    const isSettled = isLast || posed.problem.operations.length <= SETTLED_AT_ONCE;
+    return this.take(solvedPlan(posed, isSettled ? settle(posed.problem, best) : best, order.previous));
+  }
+
+  private take(solved: Solved): Solved {
+    this.solved = solved;
+    this.why = null;
+    return solved;
+  }
+
+  private async briefly(
+    run: number,
+    problem: Problem,
+    previous: Solution | null,
+    ms = CAUSE_MS,
+  ): Promise<Solution> {
+    const begun = performance.now();
+    const search = startSearch(problem, {
+      progress: () => Math.min(1, (performance.now() - begun) / ms),
+      ...(previous ? { previous } : {}),
+    });
+    while (!search.isDone && performance.now() - begun < ms && this.run === run) {
+      const slice = performance.now() + SLICE_MS;
+      do search.step(1);
+      while (!search.isDone && performance.now() < slice);
+      await breathe();
+    }
+    return search.best();
+  }
+
+  private async naive(run: number, muster: Muster): Promise<number | null> {
+    const problem = oneAfterAnother(muster);
+    const begun = performance.now();
+    const search = startSearch(problem, { progress: () => 1 });
+    const gone = (): number => performance.now() - begun;
+    const isOver = (): boolean =>
+      gone() > (search.best().cost === null ? NAIVE_MOST_MS : NAIVE_MS) || this.run !== run;
+    while (!search.isDone && !isOver()) {
+      search.step(1);
+      await breathe();
+    }
+    const solution = search.best();
+    return solution.cost === null ? null : worstLateness(problem, solution);
+  }
+}
+
+/** Minutes by which each unit is late, by its id; empty where there is no plan. */
+function latenessOf(problem: Problem, solution: Solution): ReadonlyMap<string, number> {
+  const at = new Map(solution.cost === null ? [] : solution.operations.map((o) => [o.id, o.end]));
+  return new Map(
+    (problem.units ?? []).flatMap((u) => {
+      const end = at.get(u.ready);
+      return end === undefined ? [] : [[u.id, Math.max(0, end - u.due)] as const];
+    }),
+  );
+}
+
+/** Lets waiting messages in. */
+function breathe(): Promise<void> {
+  return new Promise((resolve) => setTimeout(resolve, 0));
+}

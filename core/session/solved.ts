@@ -1,0 +1,75 @@
+/** One muster, one log, one solved plan: everything a screen shows of it comes from here, and from the problem that was really solved. */
+import type { ClockPoints } from '#core/climate';
+import { movedOperations, type Problem, type Solution } from '#core/kernel';
+import type { Drying } from '#core/materials';
+import { minutesUntil, originOf, type Instant, type Muster } from '#core/muster';
+import {
+  checkPlan,
+  compile,
+  present,
+  type Compiled,
+  type Plan,
+  type PlanFinding,
+  type StepRef,
+} from '#core/plan';
+import { withHistory, withReworks } from './history';
+import { standing, type LogEntry } from './log';
+
+/** What is to be solved: the muster as it stands, with what has happened so far. */
+export interface Posed extends Compiled {
+  readonly muster: Muster;
+}
+
+/** What came of it. All of it can be sent from a worker to a page. */
+export interface Solved extends Compiled {
+  readonly problem: Problem;
+  readonly solution: Solution;
+  /** every step, reworks among them */
+  readonly steps: ReadonlyMap<string, StepRef>;
+  readonly clocks: ReadonlyMap<Drying, ClockPoints>;
+  readonly plan: Plan;
+  /** what the craft says of the times of this plan */
+  readonly cautions: readonly PlanFinding[];
+  /** steps that changed their session against the plan before; null where there is none to compare with */
+  readonly moved: number | null;
+}
+
+/** Has anything happened that a plan must go by? A note or a look at what was dry changes nothing. */
+export function hasHistory(log: readonly LogEntry[]): boolean {
+  return standing(log).some((e) => e.kind !== 'noted' && e.kind !== 'dry' && e.kind !== 'picture');
+}
+
+/**
+ * @param muster one in which `checkMuster` finds no error
+ * @param now the moment from which the rest is planned; null: nothing has happened yet
+ */
+export function pose(muster: Muster, log: readonly LogEntry[], now: Instant | null): Posed {
+  const compiled = compile(muster);
+  if (now === null) return { ...compiled, muster };
+  const origin = originOf(muster);
+  return {
+    muster,
+    clocks: compiled.clocks,
+    spells: compiled.spells,
+    steps: withReworks(compiled.steps, log),
+    problem: withHistory(compiled.problem, log, origin, Math.max(0, Math.floor(minutesUntil(origin, now)))),
+  };
+}
+
+/**
+ * @param solution feasible or optimal, for `posed.problem`
+ * @param before the solution of the plan before, if there was one
+ */
+export function solvedPlan(posed: Posed, solution: Solution, before: Solution | null = null): Solved {
+  const plan = present(posed.muster, posed, solution);
+  return {
+    problem: posed.problem,
+    steps: posed.steps,
+    clocks: posed.clocks,
+    spells: posed.spells,
+    solution,
+    plan,
+    cautions: checkPlan(plan, posed),
+    moved: before && before.cost ? movedOperations(posed.problem, before, solution).length : null,
+  };
+}

@@ -45,7 +45,10 @@ export default tseslint.config(
       ],
     },
   },
-  { files: ['scripts/**/*.ts', 'bench/**/*.ts', 'app/main.ts'], rules: { 'no-console': 'off' } },
+  {
+    files: ['scripts/**/*.ts', 'bench/**/*.ts', 'torture/**/*.ts', 'app/main.ts'],
+    rules: { 'no-console': 'off' },
+  },
   {
     files: ['app/**/*.ts'],
     extends: [...angular.configs.tsRecommended],

@@ -8,6 +8,7 @@ export default defineConfig({
       'cli/**/*.spec.ts',
       'server/**/*.spec.ts',
       'demo/**/*.spec.ts',
+      'torture/**/*.spec.ts',
     ],
     environment: 'node',
     testTimeout: 60_000,

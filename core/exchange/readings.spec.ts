@@ -22,10 +22,20 @@ describe('readings from CSV', () => {
     ['2027-03-02 20:00,18,130', /line 2: 130 % humidity/],
     ['2027-03-02 20:00,-40,50', /line 2: -40 °C/],
     ['2027-02-30 20:00,18,50', /line 2: “2027-02-30 20:00” is no time/],
+    ['2027-03-02T20:00+99:99,18,50', /is no time/],
+    ['2027-03-02T20:00+02:75,18,50', /is no time/],
     ['2027-03-02 20:00,warm,50', /line 2: warm °C/],
   ])('refuses %s with the line and the reason', (line, message) => {
     expect(() => readReadings(file(line), 'UTC')).toThrow(ReadingsError);
     expect(() => readReadings(file(line), 'UTC')).toThrow(message);
+  });
+
+  it('takes times of the bench’s wall, and those that say their own zone', () => {
+    const read = (time: string): string => readReadings(file(`${time},18,50`), 'Europe/Vienna')[0]!.at;
+    expect(read('2027-07-02 20:00')).toBe('2027-07-02T18:00:00Z');
+    expect(read('2027-01-02 20:00:31')).toBe('2027-01-02T19:00:00Z');
+    expect(read('2027-07-02T20:00Z')).toBe('2027-07-02T20:00:00Z');
+    expect(read('2027-07-02T20:00:59-03:30')).toBe('2027-07-02T23:30:00Z');
   });
 
   it('refuses a file without its columns or without readings', () => {

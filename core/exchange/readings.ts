@@ -37,8 +37,8 @@ export function readReadings(text: string, zone: string): Reading[] {
     const at = written.slice(0, 16);
     const celsius = Number(row['celsius'] || NaN);
     const humidityPercent = Number(row['humidity_percent'] || NaN);
-    if (!DATE_TIME_PATTERN.test(at) || !isRealDate(at))
-      faults.push(`line ${line}: “${row['time']}” is no time (YYYY-MM-DD HH:mm)`);
+    const isMoment = DATE_TIME_PATTERN.test(at) && isRealDate(at) && !Number.isNaN(offsetOf(written));
+    if (!isMoment) faults.push(`line ${line}: “${row['time']}” is no time (YYYY-MM-DD HH:mm)`);
     if (!(celsius >= -30 && celsius <= 60))
       faults.push(`line ${line}: ${row['celsius']} °C is not between −30 and 60 °C`);
     if (!(humidityPercent >= 1 && humidityPercent <= 100))
@@ -57,8 +57,18 @@ export function readReadings(text: string, zone: string): Reading[] {
 
 /** Seconds are dropped; `…Z` and `…+02:00` say their own zone. */
 function instantIn(written: string, zone: string): string {
-  const offset = /(Z|[+-]\d\d:?\d\d)$/i.exec(written.slice(16))?.[1];
-  return offset === undefined
-    ? instantOfWall(zone, written.slice(0, 16))
-    : instantOf(new Date(`${written.slice(0, 16)}${offset}`));
+  const at = written.slice(0, 16);
+  const offset = offsetOf(written);
+  return offset === null
+    ? instantOfWall(zone, at)
+    : instantOf(new Date(Date.parse(`${at}:00Z`) - offset * 60_000));
+}
+
+/** Minutes ahead of UTC that a time says of itself; null where it says nothing, NaN where there is no such offset. */
+function offsetOf(written: string): number | null {
+  const [, sign, hours, minutes] = /(?:Z|([+-])(\d\d):?(\d\d))$/i.exec(written.slice(16)) ?? [];
+  if (!/(Z|[+-]\d\d:?\d\d)$/i.test(written.slice(16))) return null;
+  if (sign === undefined) return 0;
+  const ahead = Number(hours) * 60 + Number(minutes);
+  return ahead > 18 * 60 || Number(minutes) > 59 ? NaN : sign === '-' ? -ahead : ahead;
 }

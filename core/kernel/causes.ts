@@ -34,7 +34,7 @@ export function causesIn(problem: Problem): Cause[] {
   return causes;
 }
 
-/** The problem without a cause; every plan of the problem is one of it too. */
+/** The problem without a cause; every plan of the problem is one of it too (but that what pauses may end sooner). */
 export function withoutCause(problem: Problem, cause: Cause): Problem {
   switch (cause.kind) {
     case 'capacity':

@@ -3,6 +3,7 @@
  * solution that comes out. All times are whole minutes from the horizon's start; intervals are [start, end).
  */
 import * as z from 'zod';
+import { MOST_MINUTES } from './horizon';
 
 const id = z.string().min(1);
 const minute = z.int().min(0);
@@ -57,7 +58,7 @@ const fixed = z.strictObject({ id, start: minute, end: minute });
 
 const problemSchema = z.strictObject({
   format: z.literal('muster-problem/1'),
-  horizon: z.int().min(1),
+  horizon: z.int().min(1).max(MOST_MINUTES, `is longer than ${MOST_MINUTES} minutes`),
   calendars: z.array(calendar).optional(),
   clocks: z.array(clock).optional(),
   resources: z.array(resource).optional(),

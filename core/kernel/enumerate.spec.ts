@@ -7,6 +7,8 @@ import { describe, expect, it } from 'vitest';
 import { parseProblem, solveProblem, validateSolution, type PlacedOperation, type Problem } from './index';
 import { byHand } from './testing/problems';
 
+/** A long run of two thousand: `TORTURE=1`. */
+const RUNS = process.env['TORTURE'] ? 2000 : 150;
 const HORIZON = 24;
 const OPEN: readonly (readonly [number, number])[] = [
   [1, 9],
@@ -33,7 +35,18 @@ const tiny: fc.Arbitrary<Problem> = fc
       prefer: fc.option(fc.integer({ min: 0, max: 3 }), { nil: null }),
       isDamp: fc.boolean(),
     }),
-    isHeld: fc.boolean(),
+    /** on the rack, or on the tool itself; several may share an end */
+    holds: fc.subarray(
+      [
+        ['rack', 'o0', 'o2'],
+        ['rack', 'o1', 'o2'],
+        ['rack', 'o0', 'o1'],
+        ['tool', 'o0', 'o2'],
+        ['tool', 'o0', 'o1'],
+      ] as const,
+      { maxLength: 3 },
+    ),
+    rack: fc.integer({ min: 1, max: 2 }),
     dues: fc.tuple(fc.integer({ min: 3, max: 22 }), fc.integer({ min: 3, max: 22 })),
     makespan: fc.constantFrom(0, 0.3),
   })
@@ -64,7 +77,7 @@ const tiny: fc.Arbitrary<Problem> = fc
             ...(r.idle === null ? {} : { idle: r.idle }),
           },
         },
-        { id: 'rack', capacity: 1 },
+        { id: 'rack', capacity: r.rack },
       ],
       operations: r.steps.map((s, k) => ({
         id: `o${k}`,
@@ -84,7 +97,7 @@ const tiny: fc.Arbitrary<Problem> = fc
           ...(r.lag.isDamp ? { clock: 'air' } : {}),
         },
       ],
-      holds: r.isHeld ? [{ resource: 'rack', amount: 1, from: 'o0', to: 'o2' }] : [],
+      holds: r.holds.map(([resource, from, to]) => ({ resource, amount: 1, from, to })),
       units: [
         { id: 'u', ready: 'o1', due: r.dues[0], weight: 1 },
         { id: 'v', ready: 'o2', due: r.dues[1], weight: 2 },
@@ -170,7 +183,7 @@ describe('of all plans of three operations', () => {
         expect(solution.cost!.total).toBeCloseTo(best, 6);
         expect(solution.bound!).toBeCloseTo(best, 6);
       }),
-      { numRuns: 150 },
+      { numRuns: RUNS },
     );
     // Both kinds were among them.
     expect(possible).toBeGreaterThan(30);

@@ -1,6 +1,7 @@
 /** Why an operation stands where it stands, and not sooner: found by taking it out and asking again. */
 import type { Problem, Solution } from './document';
 import { earliestAfter, earliestBefore } from './dryingClock';
+import { lastMinute, upTo } from './horizon';
 import { buildModel, type Model } from './model';
 import { nextFit, nextOpen } from './openHours';
 import { propagate } from './propagate';
@@ -66,7 +67,7 @@ const LONGEST = 60;
 
 /** @param solution a feasible solution of the problem */
 export function explainer(problem: Problem, solution: Solution): Explainer {
-  const model = buildModel(problem);
+  const model = buildModel(upTo(problem, lastMinute(problem, solution)));
   const propagation = propagate(model);
   if (!propagation.ok) throw new Error(`There is no plan to explain: ${propagation.conflict.message}`);
   const schedule = new Schedule(model, propagation.bounds);

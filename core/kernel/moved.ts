@@ -1,10 +1,11 @@
 import type { Problem, Solution } from './document';
+import { lastMinute, upTo } from './horizon';
 import { buildModel } from './model';
 import { sessionsOf } from './calm';
 
 /** Operations that begin in another session than before (those in both plans that take time and are not history). */
 export function movedOperations(problem: Problem, before: Solution, after: Solution): string[] {
-  const model = buildModel(problem);
+  const model = buildModel(upTo(problem, lastMinute(problem, after)));
   const sessionAt = sessionsOf(model);
   const old = new Map(before.operations.map((o) => [o.id, o.start]));
   const at = new Map(model.ids.map((id, i) => [id, i]));

@@ -4,9 +4,11 @@
  */
 import type { Problem, Solution } from './document';
 import { isBroken, startFor } from './broken';
+import { lastMinute, upTo } from './horizon';
 import { judged } from './judged';
 import { buildModel } from './model';
 import { intervalAfter } from './openHours';
+import { plainHolds } from './plainHolds';
 import { propagate } from './propagate';
 import { Schedule } from './schedule';
 
@@ -20,6 +22,15 @@ const PASSES = 3;
  */
 export function settle(problem: Problem, solution: Solution): Solution {
   if (solution.cost === null) return solution;
+  // Nothing moves later than it stands.
+  const near = upTo(problem, lastMinute(problem, solution));
+  const plain = plainHolds(near);
+  return plain === null
+    ? settlePlain(near, solution)
+    : plain.lower(settlePlain(plain.problem, plain.lift(solution)));
+}
+
+function settlePlain(problem: Problem, solution: Solution): Solution {
   const model = buildModel(problem);
   const propagation = propagate(model);
   if (!propagation.ok) return solution;

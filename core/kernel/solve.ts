@@ -6,6 +6,7 @@ import { lowerBound, raisedBound } from './bound';
 import { exactSearch } from './exact';
 import { builder } from './construct';
 import type { Conflict, Problem, Solution } from './document';
+import { LONG_MINUTES, looks, upTo, withinReach } from './horizon';
 import { improver, type Improver } from './improve';
 import { EQUAL, judged } from './judged';
 import { buildModel, type Model } from './model';
@@ -15,6 +16,7 @@ import type { FineMove } from './fineMoves';
 import type { Move } from './neighbourhoods';
 import { isShop, shopSearch, type ShopSearch } from './shop';
 import { calmOf } from './calm';
+import { plainHolds, type PlainHolds } from './plainHolds';
 import { repair } from './repair';
 import { seededRandom, type Random } from './random';
 import { Schedule } from './schedule';
@@ -40,6 +42,8 @@ export interface Search {
   best(): Solution;
   /** No further step can change anything: optimal, or proved infeasible. */
   readonly isDone: boolean;
+  /** No plan, no proof, and every way to a first plan has been tried. */
+  readonly isStuck: boolean;
   /** improvements tried */
   readonly tried: number;
 }
@@ -62,12 +66,86 @@ function isSmall(model: Model): boolean {
 
 /** @throws KernelMistake from `best()` if a plan does not pass the validator */
 export function startSearch(problem: Problem, options: SearchOptions = {}): Search {
+  const near = withinReach(problem);
+  const plain = plainHolds(near);
+  if (plain === null) return searchFar(near, options);
+  const { previous } = options;
+  const search = searchFar(plain.problem, {
+    ...options,
+    ...(previous ? { previous: plain.lift(previous) } : {}),
+  });
+  return lowered(search, plain);
+}
+
+/**
+ * A search of a long horizon: it looks so far ahead that there is a plan, and no farther. Such a plan is one of the whole problem; that
+ * it is the best, or that there is none, is said only of the whole horizon.
+ */
+function searchFar(problem: Problem, options: SearchOptions): Search {
+  if (problem.horizon <= LONG_MINUTES) return searchPlain(problem, options);
+  const horizons = looks(problem);
+  let tried = 0;
+  let search = next();
+  function next(): Search {
+    const horizon = horizons.shift()!;
+    return searchPlain(upTo(problem, horizon), options, horizon < problem.horizon);
+  }
+  return {
+    step(tries) {
+      search.step(tries);
+      if (horizons.length === 0 || search.best().cost !== null || !search.isStuck) return;
+      tried += search.tried;
+      search = next();
+    },
+    best() {
+      const best = search.best();
+      return horizons.length > 0 && best.cost === null ? UNKNOWN : best;
+    },
+    get isDone() {
+      return search.isDone && (horizons.length === 0 || search.best().cost !== null);
+    },
+    get isStuck() {
+      return horizons.length === 0 && search.isStuck;
+    },
+    get tried() {
+      return tried + search.tried;
+    },
+  };
+}
+
+/** A search of the problem with plain holds, told in terms of the problem that was asked. */
+function lowered(search: Search, plain: PlainHolds): Search {
+  let inner: Solution | null = null;
+  let outer: Solution = UNKNOWN;
+  return {
+    step: (tries) => search.step(tries),
+    best() {
+      const best = search.best();
+      // The same solution is the same object, so that a caller sees when it changes.
+      if (best !== inner) outer = plain.lower(best);
+      inner = best;
+      return outer;
+    },
+    get isDone() {
+      return search.isDone;
+    },
+    get isStuck() {
+      return search.isStuck;
+    },
+    get tried() {
+      return search.tried;
+    },
+  };
+}
+
+/** @param isCut the horizon is not the whole one: nothing is proved by it */
+function searchPlain(problem: Problem, options: SearchOptions, isCut = false): Search {
   const random = seededRandom(options.seed ?? 1);
   const model = buildModel(problem);
   const propagation = propagate(model);
   const conflict = propagation.ok ? overfull(model, propagation.bounds) : propagation.conflict;
   if (!propagation.ok || conflict) return settled(infeasible(conflict!));
-  return running(model, propagation.bounds, propagation.order, random, options);
+  return running(model, propagation.bounds, propagation.order, random, options, isCut);
 }
 
 function running(
@@ -76,13 +154,15 @@ function running(
   order: Int32Array,
   random: Random,
   options: SearchOptions,
+  isCut: boolean,
 ): Search {
   const { previous, stability = 0, progress = () => 0.5, without = [] } = options;
   const structure = structureOf(model, bounds, order);
   let bound = lowerBound(model, bounds);
   let best: Snapshot | null = null;
   let improve: Improver | null = null;
-  let isRaised = false;
+  // Prices over a part of the horizon prove nothing of the whole.
+  let isRaised = isCut;
   let isRepaired = false;
   /** the old plan could be mended and nobody is late: no need to build one */
   let hasStart = false;
@@ -99,7 +179,7 @@ function running(
     previous && stability > 0 ? calmOf(model, previous, stability) : null,
   );
   const first = builder(schedule, structure, random);
-  const exact = isSmall(model) && stability === 0 ? exactSearch(model, bounds, order) : null;
+  const exact = isSmall(model) && stability === 0 && !isCut ? exactSearch(model, bounds, order) : null;
   let proof: 'open' | 'optimal' | 'impossible' = 'open';
 
   /** One constructive plan a step, so that the first is out as soon as it is found. */
@@ -194,6 +274,9 @@ function running(
           best.cost <= bound + EQUAL * Math.max(1, Math.abs(bound)))
       );
     },
+    get isStuck() {
+      return best === null && proof === 'open' && !first.isBusy;
+    },
     get tried() {
       return tried;
     },
@@ -231,5 +314,5 @@ function infeasible(conflict: Conflict): Solution {
 }
 
 function settled(solution: Solution): Search {
-  return { step: () => undefined, best: () => solution, isDone: true, tried: 0 };
+  return { step: () => undefined, best: () => solution, isDone: true, isStuck: true, tried: 0 };
 }

@@ -98,7 +98,8 @@ export function validateSolution(problem: Problem, solution: Solution): Judgemen
       if (start !== end) bad(1, o.id, 'is a milestone that takes time');
       continue;
     }
-    const open = openFor((o.uses ?? []).flatMap((u) => resources.get(u.resource)?.calendar ?? []).sort());
+    const shared = new Set((o.uses ?? []).flatMap((u) => resources.get(u.resource)?.calendar ?? []));
+    const open = openFor([...shared].sort());
     if (o.pausable) {
       const right = open === null ? start + o.minutes : pausableEnd(open, start, o.minutes);
       if (right !== end) bad(1, o.id, `should end at ${right ?? 'no time'}, not ${end}`);
@@ -187,11 +188,21 @@ function near(a: number, b: number): boolean {
 function intersectAll(lists: readonly (readonly Interval[])[]): Interval[] | null {
   let result: Interval[] | null = null;
   for (const list of lists) {
-    if (result === null) result = [...list];
-    else
-      result = result.flatMap(([a, b]) =>
-        list.map(([c, d]): Interval => [Math.max(a, c), Math.min(b, d)]).filter(([from, to]) => from < to),
-      );
+    if (result === null) {
+      result = [...list];
+      continue;
+    }
+    const both: Interval[] = [];
+    let k = 0;
+    for (const [a, b] of result) {
+      // Both lists are sorted: what ends before this one begins meets none that follows either.
+      while (k < list.length && list[k]![1] <= a) k++;
+      for (let j = k; j < list.length && list[j]![0] < b; j++) {
+        const [c, d] = list[j]!;
+        both.push([Math.max(a, c), Math.min(b, d)]);
+      }
+    }
+    result = both;
   }
   return result;
 }

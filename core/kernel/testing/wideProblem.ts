@@ -19,8 +19,8 @@ export function wideProblem(seed: number): Problem {
   const calendars = Array.from({ length: int(0, 3) }, (_, c) => {
     const open: [number, number][] = [];
     let t = int(0, 60);
-    for (let k = int(0, 12); k > 0 && t < reach + 400; k--) {
-      const end = t + int(5, 200);
+    for (let k = chance(0.1) ? int(0, 2) : int(6, 30); k > 0 && t < reach + 400; k--) {
+      const end = t + int(20, 400);
       open.push([t, end]);
       t = end + int(1, 300);
     }
@@ -64,12 +64,12 @@ export function wideProblem(seed: number): Problem {
   const operations = Array.from({ length: count }, (_, k): Problem['operations'][number] => {
     let hasTool = false;
     const uses = resources.flatMap((r) => {
-      if (!chance(0.5) || (r.setup && hasTool)) return [];
+      if (!chance(0.45) || (r.setup && hasTool)) return [];
       hasTool ||= r.setup !== undefined;
-      return [{ resource: r.id, amount: chance(0.03) ? r.capacity + 1 : int(1, r.capacity) }];
+      return [{ resource: r.id, amount: chance(0.004) ? r.capacity + 1 : int(1, r.capacity) }];
     });
-    const earliest = some(0.2, () => int(0, reach));
-    const latest = some(0.1, () => int(0, horizon));
+    const earliest = some(0.12, () => int(0, Math.floor(reach / 2)));
+    const latest = some(0.04, () => int(Math.floor(horizon / 3), horizon));
     return {
       id: id(k),
       minutes: chance(0.15) ? 0 : int(1, 60),
@@ -83,7 +83,7 @@ export function wideProblem(seed: number): Problem {
   const lags = Array.from({ length: count < 2 ? 0 : int(0, 16) }, () => {
     const from = int(0, count - 2);
     const min = int(0, 90);
-    const room = some(0.4, () => int(0, 150));
+    const room = some(0.25, () => int(0, 150));
     const prefer = some(0.25, () => min + int(0, room ?? 60));
     const clock = clocks.length > 0 ? some(0.5, () => pick(clocks).id) : undefined;
     return {
@@ -95,14 +95,14 @@ export function wideProblem(seed: number): Problem {
       ...(clock === undefined ? {} : { clock }),
     };
   });
-  const holds = Array.from({ length: count < 2 ? 0 : int(0, 8) }, () => {
+  const holds = Array.from({ length: count < 2 ? 0 : chance(0.5) ? int(0, 2) : int(0, 8) }, () => {
     const resource = pick(resources);
     // Mostly along a lag, as a piece waits on a rack; now and then between any two.
-    const along = lags.length > 0 && chance(0.8) ? pick(lags) : null;
+    const along = lags.length > 0 && chance(0.92) ? pick(lags) : null;
     const from = int(0, count - 2);
     return {
       resource: resource.id,
-      amount: chance(0.03) ? resource.capacity + 1 : int(1, resource.capacity),
+      amount: chance(0.004) ? resource.capacity + 1 : int(1, Math.max(1, resource.capacity - 1)),
       from: along?.from ?? id(from),
       to: along?.to ?? id(int(from + 1, count - 1)),
     };

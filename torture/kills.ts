@@ -28,7 +28,6 @@ export async function tortureKills(kills: number, seed = 1): Promise<Verdict> {
   const folder = mkdtempSync(join(tmpdir(), 'muster-kills-'));
   const faults: string[] = [];
   let written = 0;
-  let edits = 0;
   try {
     for (let k = 0; k <= kills; k++) {
       const browser = await open(folder, url.replace('/musters', '/muster'));
@@ -63,7 +62,6 @@ export async function tortureKills(kills: number, seed = 1): Promise<Verdict> {
         .catch(() => undefined);
       const ms = SOONEST_MS + random() * (LATEST_MS - SOONEST_MS);
       await new Promise((resolve) => setTimeout(resolve, ms));
-      edits += Math.floor(ms / pace);
       await browser.kill();
     }
   } finally {
@@ -73,7 +71,7 @@ export async function tortureKills(kills: number, seed = 1): Promise<Verdict> {
   }
   return {
     faults,
-    told: `${kills} kills while editing, about ${edits} edits, ${written} shown as kept and found`,
+    told: `${kills} kills while editing, ${written} edits shown as kept, all found again`,
   };
 }
 

@@ -74,6 +74,9 @@ export class MusterStore {
   /** id of the muster in hand; null while there is none that is kept */
   readonly opened = this.open$.asObservable();
   readonly muster = this.shown.asReadonly();
+  private readonly shown$ = new BehaviorSubject<Muster | null>(null);
+  /** the muster in hand, each time that it changes */
+  readonly changes = this.shown$.asObservable();
   readonly findings = computed(() => {
     const muster = this.shown();
     return muster ? checkMuster(muster) : [];
@@ -255,7 +258,7 @@ export class MusterStore {
     this.put(kept.states, kept.muster.current, kept.muster.revision, sound?.text ?? kept.text);
     this.watching = this.database.watchMuster(id).subscribe({
       next: (row) => {
-        this.newest = row?.revision ?? this.newest;
+        this.newest = Math.max(this.newest, row?.revision ?? 0);
         void this.catchUp();
       },
       error: () => undefined,
@@ -294,6 +297,7 @@ export class MusterStore {
   private show(muster: Muster, text: string): void {
     this.shownText = text;
     this.shown.set(muster);
+    this.shown$.next(muster);
   }
 
   /** Another tab has written: its states are read, unless something of ours is on the way; then after it. */
@@ -361,6 +365,7 @@ export class MusterStore {
       if (!gone) return;
       this.current.set(gone.current);
       this.revision = gone.revision;
+      this.newest = Math.max(this.newest, gone.revision);
       this.keptText = gone.text;
       return this.showKept();
     }
@@ -384,6 +389,7 @@ export class MusterStore {
     const { state, revision, text, wasMoved, oldest } = kept;
     // On another tab's state it lacks the states between: they are caught up with when all is written.
     this.revision = wasMoved ? BEHIND : revision;
+    this.newest = Math.max(this.newest, revision);
     this.states.update((list) => [...list.filter((s) => s.id <= this.current() && s.id >= oldest), state]);
     this.current.set(state.id);
     this.keptText = text;

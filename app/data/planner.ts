@@ -1,12 +1,13 @@
 /** Plans the muster whenever it changes, in a worker; what comes back is one solved plan that the views read. The page computes nothing. */
-import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
-import { proxy, wrap, type Remote } from 'comlink';
+import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
+import { proxy } from 'comlink';
 import { debounceTime, Observable, Subject, switchMap, tap } from 'rxjs';
 import { instantOf, originOf, type Muster } from '#core/muster';
 import { hasErrors, type WayOut, type Why } from '#core/plan';
 import { hasHistory, type Solved } from '#core/session';
-import type { LateChain, News, Order, Outcome, PlanningDesk, Posing } from '../workers/planningDesk';
+import type { LateChain, News, Order, Outcome, Posing } from '../workers/planningDesk';
 import { Database } from './database';
+import { OPEN_DESK, type Desk } from './desk';
 import { NOW } from './environment';
 import { Logbook } from './logbook';
 import { MusterStore } from './musterStore';
@@ -40,7 +41,10 @@ export class Planner {
   private readonly now = inject(NOW);
   private readonly orders = new Subject<Order | null>();
   private readonly result = signal<Result | null>(null);
-  private desk: { readonly remote: Remote<PlanningDesk>; readonly worker: Worker } | null = null;
+  private readonly openDesk = inject(OPEN_DESK);
+  private desk: Desk | null = null;
+  /** told when the desk is lost */
+  private readonly lost = new Subject<string>();
   private runs = 0;
   /** id of the muster that the result is of */
   private of: string | null = null;
@@ -69,15 +73,19 @@ export class Planner {
   readonly cautions = computed(() => this.solved()?.cautions ?? []);
 
   constructor() {
-    this.orders
+    const planning = this.orders
       .pipe(
         debounceTime(CALM_MS),
         switchMap((order) => (order ? this.run(order).pipe(tap((said) => this.take(order, said))) : [])),
       )
       .subscribe();
-    effect(() => {
-      const muster = this.store.muster();
-      if (muster) untracked(() => void this.onMuster(muster));
+    const watching = this.store.changes.subscribe((muster) => {
+      if (muster) void this.onMuster(muster);
+    });
+    inject(DestroyRef).onDestroy(() => {
+      planning.unsubscribe();
+      watching.unsubscribe();
+      this.desk?.close();
     });
   }
 
@@ -86,7 +94,7 @@ export class Planner {
     const muster = this.store.muster();
     return new Observable((subscriber) => {
       if (!muster || ways.length === 0) return subscriber.complete();
-      const { remote, worker } = openDesk((message) => subscriber.error(new Error(message)));
+      const { remote, close } = this.openDesk((message) => subscriber.error(new Error(message)));
       remote
         .weigh(
           { muster, ...this.history() },
@@ -98,7 +106,7 @@ export class Planner {
           () => subscriber.complete(),
           () => subscriber.error(new Error('The ways out could not be weighed.')),
         );
-      return () => worker.terminate();
+      return close;
     });
   }
 
@@ -112,7 +120,7 @@ export class Planner {
     const result = this.result();
     return new Observable((subscriber) => {
       if (!result || result.muster !== this.store.muster()) return subscriber.complete();
-      const { remote, worker } = openDesk((message) => subscriber.error(new Error(message)));
+      const { remote, close } = this.openDesk((message) => subscriber.error(new Error(message)));
       const { solved, ...posing } = result;
       subscriber.next({ share: 0, chains: null });
       remote
@@ -129,7 +137,7 @@ export class Planner {
           },
           () => subscriber.error(new Error('The reasons could not be found out.')),
         );
-      return () => worker.terminate();
+      return close;
     });
   }
 
@@ -227,8 +235,11 @@ export class Planner {
   }
 
   /** The desk at which plans are made and explained; a lost one is set up anew. */
-  private atDesk(): Remote<PlanningDesk> {
-    this.desk ??= openDesk(() => (this.desk = null));
+  private atDesk(): Desk['remote'] {
+    this.desk ??= this.openDesk((message) => {
+      this.desk = null;
+      this.lost.next(message);
+    });
     return this.desk.remote;
   }
 
@@ -242,11 +253,8 @@ export class Planner {
         subscriber.next(said);
         subscriber.complete();
       };
-      const lost = (event: ErrorEvent): void =>
-        end({ kind: 'failed', message: event.message || 'The planning worker could not start.' });
       const remote = this.atDesk();
-      const { worker } = this.desk!;
-      worker.addEventListener('error', lost);
+      const losing = this.lost.subscribe((message) => end({ kind: 'failed', message }));
       remote
         .plan(
           order,
@@ -256,7 +264,7 @@ export class Planner {
           end({ kind: 'failed', message: error instanceof Error ? error.message : String(error) }),
         );
       return () => {
-        worker.removeEventListener('error', lost);
+        losing.unsubscribe();
         if (!isOver) void remote.stop();
       };
     });
@@ -329,13 +337,4 @@ export class Planner {
 function isSameOrigin(a: Muster, b: Muster): boolean {
   const [x, y] = [originOf(a), originOf(b)];
   return x.date === y.date && x.zone === y.zone;
-}
-
-function openDesk(onLost: (message: string) => void): { remote: Remote<PlanningDesk>; worker: Worker } {
-  const worker = new Worker(new URL('../workers/planner.worker', import.meta.url), { type: 'module' });
-  worker.addEventListener('error', (event) => {
-    worker.terminate();
-    onLost(event.message || 'The planning worker could not start.');
-  });
-  return { remote: wrap<PlanningDesk>(worker), worker };
 }

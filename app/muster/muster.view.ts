@@ -22,6 +22,8 @@ import { Findings } from '../ui/findings';
 import { TextField } from '../ui/textField';
 import { UnitEditor } from './unitEditor';
 
+const MONTH = new Intl.DateTimeFormat('en', { month: 'short', timeZone: 'UTC' });
+
 /** Days from the plan's beginning to a new unit's table date. */
 const NEW_UNIT_DAYS = 14;
 
@@ -86,7 +88,7 @@ export class MusterView {
 
   /** `Tue 16 Mar, 19:00` */
   protected table(unit: Unit): string {
-    const month = new Date(`${unit.table}Z`).toLocaleDateString('en', { month: 'short', timeZone: 'UTC' });
+    const month = MONTH.format(new Date(`${unit.table}Z`));
     return `${dayName({ date: unit.table.slice(0, 10), zone: 'UTC' }, 0)} ${month}, ${unit.table.slice(11)}`;
   }
 

@@ -6,6 +6,7 @@ import {
   type ElementRef,
   inject,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
@@ -21,16 +22,19 @@ import { download, fileName } from '../ui/download';
 import { Findings } from '../ui/findings';
 import { Patterns } from '../ui/patterns';
 import { StepCard } from './stepCard';
-import { gateOf, rowsOf } from './rows';
+import { PlanRow } from './planRow';
+import { gateOf, rowsOf, type Row } from './rows';
 import { timeAxis } from './timeAxis';
 import { WaysOutPanel } from './waysOutPanel';
 
+/** So many blocks are added to a row in one go. */
+const NEW_AT_ONCE = 24;
 const ZOOMS = [0.5, 0.8, 1.15, 1.7, 2.6];
 
 @Component({
   selector: 'pm-plan-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, Findings, Patterns, StepCard, WaysOutPanel],
+  imports: [RouterLink, Findings, Patterns, PlanRow, StepCard, WaysOutPanel],
   templateUrl: './plan.view.html',
 })
 export class PlanView {
@@ -53,6 +57,9 @@ export class PlanView {
     const axis = this.axis();
     return plan && axis ? rowsOf(plan, axis, this.opened()) : [];
   });
+  /** What is drawn: every row has its place at once, and its blocks one row after the other, so that the page never stands still. */
+  protected readonly drawn = signal<readonly Row[]>([]);
+  private turn = 0;
   protected readonly height = computed(() => this.rows().reduce((sum, r) => sum + r.height, 0));
   /** Steps by time: the order in which the arrow keys walk. */
   private readonly ordered = computed(() =>
@@ -156,6 +163,10 @@ export class PlanView {
   protected readonly percent = (share: number): number => Math.round(share * 100);
 
   constructor() {
+    effect(() => {
+      const rows = this.rows();
+      untracked(() => void this.drawInTurn(rows));
+    });
     // The selected step is brought into view when it is chosen by key or link.
     effect(() => {
       const step = this.selected();
@@ -171,6 +182,25 @@ export class PlanView {
       // The card opens with the choice and takes room, so the row is placed after it is drawn.
       if (row) setTimeout(() => keepInSight(box, row.y, row.height));
     });
+  }
+
+  private async drawInTurn(rows: readonly Row[]): Promise<void> {
+    const turn = ++this.turn;
+    const old = new Map(this.drawn().map((r) => [r.key, r]));
+    const put = async (k: number, row: Row): Promise<boolean> => {
+      await new Promise((resolve) => setTimeout(resolve));
+      if (turn !== this.turn) return false;
+      this.drawn.update((list) => list.map((r, i) => (i === k ? row : r)));
+      return true;
+    };
+    this.drawn.set(rows.map((r) => ({ ...r, blocks: old.get(r.key)?.blocks ?? [] })));
+    for (const [k, row] of rows.entries()) {
+      // Blocks that are new on the page cost more than those that move.
+      const known = old.get(row.key)?.blocks.length ?? 0;
+      for (let n = known + NEW_AT_ONCE; n < row.blocks.length; n += NEW_AT_ONCE)
+        if (!(await put(k, { ...row, blocks: row.blocks.slice(0, n) }))) return;
+      if (!(await put(k, row))) return;
+    }
   }
 
   protected due(unit: PlanUnit): string {
@@ -193,15 +223,8 @@ export class PlanView {
     });
   }
 
-  protected stepLabel(step: PlanStep): string {
-    const { origin } = this.plan()!;
-    return `${step.layer.name}, ${step.piece.name}, ${moment(origin, step.start)} to ${clockTime(origin, step.end)}`;
-  }
-
   /** Exactly one block takes part in tabbing: the selected one, or the first. */
-  protected isTabStop(step: PlanStep): boolean {
-    return (this.selectedId() ?? this.ordered()[0]?.id) === step.id;
-  }
+  protected readonly tabStop = computed(() => this.selectedId() ?? this.ordered()[0]?.id ?? null);
 
   protected onKey(event: KeyboardEvent): void {
     const order = this.ordered();

@@ -58,6 +58,11 @@ describe('the rows', () => {
     const medium = plan.steps.get('p1.medium')!;
     const gate = gateOf(medium, axis);
     expect(gate).not.toBeNull();
+    // Its posts stand where it opens and where it shuts, in this order.
+    expect(gate!.opens).toBe(axis.xOf(medium.gate!.opens));
+    expect(gate!.closes).toBe(axis.xOf(medium.gate!.closes!));
+    expect(gate!.closes).toBeGreaterThan(gate!.opens);
+    expect(gate!.text).toBe('20 min–1 h');
     expect(gateOf(plan.steps.get('p1.prime')!, axis)).toBeNull();
   });
 });

@@ -75,7 +75,8 @@ export interface LateChain {
 
 const SLICE_MS = 20;
 const TELL_MS = 200;
-/** Each better plan is drawn anew: of many steps it is told less often. */
+/** Each better plan is drawn anew: it is told less often, and of many steps less often still. */
+const TELL_PLAN_MS = 700;
 const TELL_MS_A_STEP = 0.5;
 /** The naive order needs no polish, only its first plans. */
 const NAIVE_MS = 600;
@@ -113,9 +114,10 @@ export class PlanningDesk {
 
     const isUnknown = (): boolean => search.best().status === 'unknown';
     const hasNone = (): boolean => isUnknown() || search.best().status === 'infeasible';
-    const tellMs = Math.max(TELL_MS, posed.steps.size * TELL_MS_A_STEP);
+    const tellPlanMs = Math.max(TELL_PLAN_MS, posed.steps.size * TELL_MS_A_STEP);
     let shown: Solution | null = null;
     let told = 0;
+    let toldPlan = -Infinity;
     while (
       !search.isDone &&
       (share() < 1 || (isUnknown() && performance.now() - begun < PATIENT_TIMES * budget))
@@ -124,11 +126,15 @@ export class PlanningDesk {
       do search.step(1);
       while (!search.isDone && performance.now() < slice);
       if (order.now !== null && !isMissed && (share() > 0.5 || search.isDone) && hasNone()) relax();
-      if (shown === null || performance.now() - told > tellMs) {
+      if (performance.now() - toldPlan > tellPlanMs) {
         const best = search.best();
-        if (best !== shown && best.cost !== null)
+        if (best !== shown && best.cost !== null) {
           tell({ kind: 'better', solved: this.keep(posed, order, best) });
+          toldPlan = performance.now();
+        }
         shown = best;
+      }
+      if (performance.now() - told > TELL_MS) {
         told = performance.now();
         tell({ kind: 'progress', share: share(), tried: search.tried });
       }

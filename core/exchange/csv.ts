@@ -46,9 +46,9 @@ export function writePlanCsv(plan: Plan): string {
       String(s.layer.coats),
       s.layer.mixture,
       at(Math.ceil(s.tide.dryAt)),
-      at(s.gate && Math.ceil(s.gate.opens)),
-      at(s.gate?.closes == null ? null : Math.floor(s.gate.closes)),
-      at(s.gate?.prefer == null ? null : Math.floor(s.gate.prefer)),
+      at(s.gate?.opens),
+      at(s.gate?.closes),
+      at(s.gate?.prefer),
     ]);
   return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\r\n', escapeFormulae: FORMULA })}\r\n`;
 }

@@ -1,7 +1,7 @@
 /**
  * Holds made plain. The search asks of one hold at a time whether there is room for it; where several on one resource begin or end with the
  * same operation, or one ends at an operation whose own set-up needs what is held, it would have to ask of them together. Such
- * holds get a stand-in to begin or end with: an operation of no minutes tied to the real one by a window of no width. So each is
+ * holds, and those that begin with an operation whose coming lengthens the set-up of one that needs what is held, get a stand-in to begin or end with: an operation of no minutes tied to the real one by a window of no width. So each is
  * placed, and counted, by itself. No cost knows of stand-ins.
  */
 import type { Conflict, Problem, ProblemLag, ProblemOperation, Solution } from './document';
@@ -41,12 +41,16 @@ export function plainHolds(problem: Problem): PlainHolds | null {
     return false;
   };
   const setsUp = setupUsers(problem);
+  const lengthens = lengthening(problem);
   const plain = holds.map((h, k) => {
     if (h.from === h.to) return h;
     const endsInSetup = setsUp.has(JSON.stringify([h.resource, h.to]));
     const to =
       isTaken(JSON.stringify(['start', h.resource, h.to])) || endsInSetup ? standIn(h.to, 'start', k) : h.to;
-    const from = isTaken(JSON.stringify(['end', h.resource, h.from])) ? standIn(h.from, 'end', k) : h.from;
+    const from =
+      isTaken(JSON.stringify(['end', h.resource, h.from])) || lengthens(h.from, h.resource)
+        ? standIn(h.from, 'end', k)
+        : h.from;
     return to === h.to && from === h.from ? h : { ...h, from, to };
   });
   if (standIns.size === 0) return null;
@@ -97,6 +101,22 @@ function setupUsers(problem: Problem): ReadonlySet<string> {
       .filter((o) => o.minutes > 0 && (o.uses ?? []).some((u) => tools.has(u.resource)))
       .flatMap((o) => (o.uses ?? []).map((u) => JSON.stringify([u.resource, o.id]))),
   );
+}
+
+/** Can an operation, coming on its tool before another that takes up this resource, lengthen the set-up of that one? */
+function lengthening(problem: Problem): (operation: string, resource: string) => boolean {
+  const tools = new Set((problem.resources ?? []).filter((r) => r.setup).map((r) => r.id));
+  const toolOf = new Map<string, string>();
+  const takenWith = new Map<string, Set<string>>();
+  for (const o of problem.operations) {
+    const tool = o.minutes > 0 ? o.uses?.find((u) => tools.has(u.resource))?.resource : undefined;
+    if (tool === undefined) continue;
+    toolOf.set(o.id, tool);
+    const taken = takenWith.get(tool) ?? new Set<string>();
+    for (const u of o.uses ?? []) taken.add(u.resource);
+    takenWith.set(tool, taken);
+  }
+  return (operation, resource) => takenWith.get(toolOf.get(operation) ?? '')?.has(resource) ?? false;
 }
 
 function lowered(conflict: Conflict, standIns: ReadonlyMap<string, StandIn>): Conflict {

@@ -33,7 +33,8 @@ const MINUTE_MS = 60_000;
 
 /** Days since 1970-01-01 of a calendar date, by UTC so that no zone can interfere. */
 function dayNumber(date: LocalDate): number {
-  return Math.round(Date.parse(`${date.slice(0, 10)}T00:00:00Z`) / (DAY_MINUTES * MINUTE_MS));
+  const utc = Date.UTC(Number(date.slice(0, 4)), Number(date.slice(5, 7)) - 1, Number(date.slice(8, 10)));
+  return Math.round(utc / (DAY_MINUTES * MINUTE_MS));
 }
 
 function dateOf(day: number): LocalDate {

@@ -4,6 +4,7 @@ import {
   minutesSince,
   originOf,
   sessionsOf,
+  type BenchSession,
   type Muster,
   type Piece,
   type Unit,
@@ -22,14 +23,15 @@ import { horizonDays } from './horizon';
 
 /** All findings. A plan is made only where none of them is an error. */
 export function checkMuster(muster: Muster): Finding[] {
+  const sessions = sessionsOf(muster, horizonDays(muster));
   return [
     ...checkBench(muster),
     ...muster.recipes.flatMap(checkRecipe),
     ...checkCrafts(muster),
     ...checkAir(muster),
     ...checkStores(muster),
-    ...muster.units.flatMap((unit) => checkUnit(muster, unit)),
-    ...checkLongest(muster),
+    ...muster.units.flatMap((unit) => checkUnit(muster, sessions, unit)),
+    ...checkLongest(muster, sessions),
     ...(muster.units.length === 0
       ? [error('muster-empty', { view: 'muster' }, 'Muster', 'has no units yet.', 'Add the first unit.')]
       : []),
@@ -151,7 +153,7 @@ function checkBench(muster: Muster): Finding[] {
   return findings;
 }
 
-function checkUnit(muster: Muster, unit: Unit): Finding[] {
+function checkUnit(muster: Muster, sessions: readonly BenchSession[], unit: Unit): Finding[] {
   const findings: Finding[] = [];
   const place: Place = { view: 'muster', unit: unit.id };
   const where = `Unit “${unit.name}”`;
@@ -178,7 +180,7 @@ function checkUnit(muster: Muster, unit: Unit): Finding[] {
       `Its table date ${spoken(unit.table)} lies before the plan begins, ${spoken(muster.startsOn)}.`,
       'Move the table date, or let the plan begin earlier.',
     );
-  else if (!sessionsOf(muster, horizonDays(muster)).some((s) => s.start < table && s.end > begin))
+  else if (!sessions.some((s) => s.start < table && s.end > begin))
     add(
       'no-session-before-table',
       `The bench has no session before its table date, ${spoken(unit.table)}.`,
@@ -217,9 +219,9 @@ function joinsItself(unit: Unit, piece: Piece): boolean {
 }
 
 /** Layers that take longer at one go than any session lasts. */
-function checkLongest(muster: Muster): Finding[] {
+function checkLongest(muster: Muster, sessions: readonly BenchSession[]): Finding[] {
   const findings: Finding[] = [];
-  const longest = Math.max(0, ...sessionsOf(muster, horizonDays(muster)).map((s) => s.end - s.start));
+  const longest = Math.max(0, ...sessions.map((s) => s.end - s.start));
   const said = new Set<string>();
   for (const unit of muster.units)
     for (const piece of unit.pieces) {

@@ -28,6 +28,46 @@ describe('from muster to plan', () => {
     }
   });
 
+  it('tells the kernel and the eye the same window: 20 to 60 minutes at the reference air, in slower air as much longer', () => {
+    const lag = (c: typeof compiled) =>
+      c.problem.lags!.find((l) => l.from === 'p1.medium' && l.to === 'p1.top')!;
+    expect(lag(compiled)).toMatchObject({ min: 20, max: 60, clock: 'water' });
+    const { gate, end } = plan.steps.get('p1.medium')!;
+    expect([gate!.opens - end, gate!.closes! - end, gate!.prefer]).toEqual([20, 60, null]);
+    const damp = smallMuster();
+    damp.bench.climate.day = damp.bench.climate.night = { celsius: 21, humidityPercent: 75 };
+    const slow = planned(damp);
+    expect(lag(slow.compiled)).toMatchObject({ min: 20, max: 60 });
+    const medium = slow.plan.steps.get('p1.medium')!;
+    // Half the vapour pressure deficit: twice the minutes.
+    expect(medium.gate!.opens - medium.end).toBe(40);
+    expect(medium.gate!.closes! - medium.end).toBe(120);
+  });
+
+  it('prices what a painter minds: being late most, then changing over, a window past its best, being done later', () => {
+    const { tardiness, setup, overrun, completion } = compiled.problem.objective;
+    expect(tardiness!).toBeGreaterThan(setup!);
+    expect(setup!).toBeGreaterThan(overrun!);
+    expect(overrun!).toBeGreaterThan(completion!);
+    expect(completion!).toBeGreaterThan(0);
+  });
+
+  it('takes up a wash by its better-by minute where the evening allows it', () => {
+    const soft = smallMuster([
+      layer('wash', {
+        family: 'enamel',
+        dryMinutes: 5,
+        window: { opensMinutes: 5, closesMinutes: null, preferMinutes: 30, through: null },
+      }),
+      layer('wipe', { family: 'work', task: 'wipe', dryMinutes: 0 }),
+    ]);
+    for (const s of planned(soft).plan.steps.values())
+      if (s.layer.id === 'wash') {
+        const wipe = planned(soft).plan.steps.get(`${s.piece.id}.wipe`)!;
+        expect(wipe.start).toBeLessThanOrEqual(s.gate!.prefer!);
+      }
+  });
+
   it('works only under a lamp, and says how busy hands are', () => {
     for (const s of plan.steps.values())
       expect(

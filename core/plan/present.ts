@@ -17,7 +17,7 @@ export interface Tide {
   readonly dryAt: number;
 }
 
-/** A window as it falls in this plan's air. */
+/** A window as it falls in this plan's air: whole minutes, within which the next layer may start. */
 export interface Gate {
   readonly opens: number;
   /** null: it never shuts */
@@ -151,6 +151,19 @@ function after(points: ClockPoints | null, end: number, ticks: number): number {
   return points === null ? end + ticks : minuteAfter(points, end, ticks);
 }
 
+/** A hair of a minute: clocks are kept to a thousandth of one. */
+const HAIR = 1e-3;
+
+/** The first whole minute from a moment on. */
+function firstFrom(moment: number): number {
+  return Math.ceil(moment - HAIR);
+}
+
+/** The last whole minute up to a moment. */
+function lastUpTo(moment: number): number {
+  return Math.floor(moment + HAIR);
+}
+
 function gateOf(ref: StepRef, end: number, points: ClockPoints | null): Gate | null {
   const window = ref.layer.window;
   // Between the rounds of a layer no window runs: it begins with the last.
@@ -159,9 +172,9 @@ function gateOf(ref: StepRef, end: number, points: ClockPoints | null): Gate | n
   const links = linksOf(ref.recipe).filter((l) => l.from === ref.layerIndex);
   const within = links.filter((l) => l.max !== Infinity || l.prefer !== Infinity);
   return {
-    opens: after(points, end, opensAfter(ref.layer)),
-    closes: window.closesMinutes === null ? null : after(points, end, window.closesMinutes),
-    prefer: window.preferMinutes === null ? null : after(points, end, window.preferMinutes),
+    opens: firstFrom(after(points, end, opensAfter(ref.layer))),
+    closes: window.closesMinutes === null ? null : lastUpTo(after(points, end, window.closesMinutes)),
+    prefer: window.preferMinutes === null ? null : lastUpTo(after(points, end, window.preferMinutes)),
     steps: within.map((l) => operationId(ref.piece, ref.recipe.layers[l.to]!)),
   };
 }

@@ -62,7 +62,7 @@ export function runSheet(plan: Plan, index: number, cupMl = CUP_ML): RunSheet {
         ? []
         : [
             {
-              minute: Math.floor(step.gate.closes),
+              minute: step.gate.closes,
               text: `the window after “${step.layer.name}” on ${step.piece.name} shuts`,
             },
           ],
@@ -127,7 +127,7 @@ function entryOf(run: readonly PlanStep[], session: PlanSession, cupMl: number):
     pieces: run.map((s) => ({ step: s.id, name: s.piece.name, unit: s.unit.name, count: s.piece.count })),
     mix: mixFor(run, cupMl),
     dryAt: Math.ceil(Math.min(...run.map((s) => s.tide.dryAt))),
-    closes: shut.length > 0 ? Math.floor(Math.min(...shut)) : null,
+    closes: shut.length > 0 ? Math.min(...shut) : null,
     cautions: cautionsFor(first.layer.family, first.layer.method),
     isContinued: first.start < session.start || last.end > session.end,
   };

@@ -1,7 +1,7 @@
 /** Every craft rule of handbook section 6 (common practice, no source): a recipe that breaks it, and its cure. */
 import { describe, expect, it } from 'vitest';
-import type { Layer, Recipe } from '#core/muster';
-import { layer } from '../plan/testing';
+import { musterSchema, unsound, type Layer, type Recipe } from '#core/muster';
+import { layer, smallMuster } from '../plan/testing';
 import {
   checkCraft,
   CRAFT_RULES,
@@ -299,4 +299,36 @@ describe('what a layer can be', () => {
     ]);
     expect(effectiveRecipe(full, {})).toBe(full);
   });
+});
+
+describe('a cure that takes a layer out', () => {
+  it('leaves nothing that points at it', () => {
+    const loose = recipe([
+      layer('prime', {
+        family: 'primer',
+        judgeFrom: 'medium',
+        window: { opensMinutes: 5, closesMinutes: 50, preferMinutes: null, through: 'medium' },
+      }),
+      medium,
+    ]);
+    const cure = checkCraft(loose).find((f) => f.fix?.label === 'Take the medium out')!;
+    const cured = cure.fix!.apply(loose);
+    expect(cured.layers.map((l) => l.id)).toEqual(['prime']);
+    expect(JSON.stringify(cured)).not.toContain('"medium"');
+  });
+});
+
+describe('every cure', () => {
+  it.each(BROKEN.filter(([, , hasFix]) => hasFix))(
+    'of %s leaves the recipe sound: no id twice, nothing dangling',
+    (_, broken) => {
+      for (const { fix } of checkCraft(broken)) {
+        if (!fix) continue;
+        const cured = fix.apply(broken);
+        const muster = { ...smallMuster(), units: [], recipes: [cured] };
+        expect(unsound(muster)).toEqual([]);
+        expect(musterSchema.safeParse(muster).error).toBeUndefined();
+      }
+    },
+  );
 });

@@ -5,11 +5,13 @@ import Dexie from 'dexie';
 import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
 import { BenchClock } from '../benchClock';
 import { Database } from '../database';
+import { OPEN_DESK, type OpenDesk } from '../desk';
 import { NEW_ID, NOW, TAB, ZONE } from '../environment';
 import { Keeping } from '../keeping';
 import { Logbook } from '../logbook';
 import { MusterStore } from '../musterStore';
 import { Notices } from '../notices';
+import { Planner } from '../planner';
 import { Refusals } from '../refusals';
 
 export interface TestTab {
@@ -18,6 +20,8 @@ export interface TestTab {
   readonly database: Database;
   readonly notices: Notices;
   readonly keeping: Keeping;
+  /** begins to plan when it is first asked for */
+  readonly planner: Planner;
   /** closes the tab: its timers and subscriptions end */
   close(): void;
   /** the moment that the tab takes it to be; may be moved */
@@ -30,6 +34,10 @@ export function emptyBrowser(): void {
   Dexie.dependencies.IDBKeyRange = IDBKeyRange;
 }
 
+const noDesk: OpenDesk = () => {
+  throw new Error('This test has no planning desk.');
+};
+
 let ids = 0;
 let tabs = 0;
 
@@ -41,6 +49,7 @@ export async function openTab(
   time: Date,
   prepare: (database: Database) => unknown = () => undefined,
   zone = 'UTC',
+  openDesk: OpenDesk = noDesk,
 ): Promise<TestTab> {
   const tab = { time };
   const clock: Pick<BenchClock, 'read'> = { read: () => tab.time };
@@ -62,6 +71,8 @@ export async function openTab(
       own(Database),
       own(MusterStore),
       own(Logbook),
+      { provide: OPEN_DESK, useValue: openDesk },
+      own(Planner),
     ],
   });
   prepare(injector.get(Database));
@@ -75,5 +86,7 @@ export async function openTab(
   };
   await services.store.ready();
   await services.logbook.ready;
-  return Object.assign(tab, services);
+  return Object.defineProperty(Object.assign(tab, services), 'planner', {
+    get: () => injector.get(Planner),
+  }) as TestTab;
 }

@@ -1,0 +1,252 @@
+/** The planner: what it asks of the desk and when, what it takes of the answers, and what is still there after a reload. */
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { withUnit } from '#core/muster';
+import { solveProblem } from '#core/kernel';
+import { pose, solvedPlan, type Solved } from '#core/session';
+import type { News, Order, Outcome } from '../workers/planningDesk';
+import { PlanningDesk } from '../workers/planningDesk';
+import { smallMuster } from '../../core/plan/testing';
+import type { Desk, OpenDesk } from './desk';
+import { emptyBrowser, openTab, type TestTab } from './testing/services';
+
+const NOON = new Date('2027-03-01T18:30:00Z');
+const soon = (check: () => void): Promise<void> => vi.waitFor(check, { timeout: 10_000, interval: 5 });
+
+/** A desk that waits for the test to answer. */
+class Puppet {
+  readonly orders: Order[] = [];
+  stops = 0;
+  opened = 0;
+  closed = 0;
+  news: (news: News) => void = () => undefined;
+  answer: (outcome: Outcome) => void = () => undefined;
+  fail: (error: Error) => void = () => undefined;
+  lose: (message: string) => void = () => undefined;
+
+  readonly open: OpenDesk = (onLost) => {
+    this.opened++;
+    this.lose = onLost;
+    const real = new PlanningDesk();
+    const remote = {
+      plan: (order: Order, tell: (news: News) => void) => {
+        this.orders.push(order);
+        this.news = tell;
+        return new Promise<Outcome>((resolve, reject) => {
+          this.answer = resolve;
+          this.fail = reject;
+        });
+      },
+      stop: async () => void this.stops++,
+      show: async (...a: Parameters<PlanningDesk['show']>) => real.show(...a),
+      explain: async (...a: Parameters<PlanningDesk['explain']>) => real.explain(...a),
+      explainLate: (...a: Parameters<PlanningDesk['explainLate']>) => real.explainLate(...a),
+      weigh: (...a: Parameters<PlanningDesk['weigh']>) => real.weigh(...a),
+    };
+    return { remote: remote as unknown as Desk['remote'], close: () => void this.closed++ };
+  };
+}
+
+function solved(order: Order, iterations: number): Solved {
+  const posed = pose(order.muster, order.log, order.now);
+  return solvedPlan(posed, solveProblem(posed.problem, { iterations }));
+}
+const done = (plan: Solved): Outcome => ({
+  kind: 'planned',
+  solved: plan,
+  naiveLateMinutes: 7,
+  isMissed: false,
+});
+
+async function tabWith(puppet: Puppet): Promise<TestTab> {
+  const tab = await openTab(NOON, undefined, 'UTC', puppet.open);
+  await tab.store.add(smallMuster(), 'small');
+  return tab;
+}
+/** A tab with its first plan. */
+async function planned(puppet: Puppet): Promise<TestTab> {
+  const tab = await tabWith(puppet);
+  expect(tab.planner.state()).toMatch(/waiting|planning/);
+  await soon(() => expect(puppet.orders).toHaveLength(1));
+  puppet.answer(done(solved(puppet.orders[0]!, 30)));
+  await soon(() => expect(tab.planner.state()).toBe('planned'));
+  return tab;
+}
+
+beforeEach(emptyBrowser);
+
+describe('a muster in hand', () => {
+  it('is planned, its news shown as they come, and the plan kept for the next time', async () => {
+    const puppet = new Puppet();
+    const tab = await tabWith(puppet);
+    expect(tab.planner.plan()).toBeNull();
+    await soon(() => expect(puppet.orders).toHaveLength(1));
+    expect(puppet.orders[0]).toMatchObject({ previous: null, stability: 0, now: null });
+    puppet.news({ kind: 'progress', share: 0.5, tried: 12 });
+    expect([tab.planner.share(), tab.planner.tried()]).toEqual([0.5, 12]);
+    const first = solved(puppet.orders[0]!, 4);
+    puppet.news({ kind: 'better', solved: first });
+    expect(tab.planner.solved()).toBe(first);
+    puppet.answer(done(first));
+    await soon(() => expect(tab.planner.state()).toBe('planned'));
+    expect([tab.planner.naiveLateMinutes(), tab.planner.ended()]).toEqual([7, 1]);
+
+    const again = new Puppet();
+    const next = await openTab(NOON, undefined, 'UTC', again.open);
+    expect(next.planner.state()).toBe('waiting');
+    await soon(() => expect(next.planner.state()).toBe('planned'));
+    expect(next.planner.plan()).toEqual(first.plan);
+    expect(again.orders).toEqual([]);
+  });
+
+  it('that changes is planned again, close to the plan before; a burst is one order', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    const before = tab.planner.solved()!.solution;
+    for (const day of [6, 7, 8])
+      tab.store.change('Dated', (m) => withUnit(m, { ...m.units[0]!, table: `2027-03-0${day}T12:00` }));
+    expect(tab.planner.plan()).toBeNull();
+    await soon(() => expect(puppet.orders).toHaveLength(2));
+    expect(puppet.orders[1]!.muster.units[0]!.table).toBe('2027-03-08T12:00');
+    expect(puppet.orders[1]!.previous).toEqual(before);
+    expect(puppet.orders[1]!.stability).toBeGreaterThan(0);
+  });
+
+  it('with an error in it is not planned, and what was on the way is stopped', async () => {
+    const puppet = new Puppet();
+    const tab = await tabWith(puppet);
+    expect(tab.planner.state()).toMatch(/waiting|planning/);
+    await soon(() => expect(puppet.orders).toHaveLength(1));
+    tab.store.change('Nobody', (m) => ({ ...m, bench: { ...m.bench, people: [] } }));
+    expect(tab.planner.state()).toBe('faulty');
+    await soon(() => expect(puppet.stops).toBe(1));
+    puppet.answer(done(solved(puppet.orders[0]!, 4)));
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect([tab.planner.state(), tab.planner.plan()]).toEqual(['faulty', null]);
+  });
+});
+
+describe('searching longer', () => {
+  it('never takes a worse plan, and takes a better one', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    const held = tab.planner.solved()!;
+    tab.planner.searchLonger();
+    await soon(() => expect(puppet.orders).toHaveLength(2));
+    expect(puppet.orders[1]).toMatchObject({ stability: 0, previous: held.solution });
+    const dearer = { ...held, plan: { ...held.plan, cost: held.plan.cost + 1 } };
+    puppet.news({ kind: 'better', solved: dearer });
+    expect(tab.planner.solved()).toBe(held);
+    puppet.answer(done(dearer));
+    await soon(() => expect(tab.planner.state()).toBe('planned'));
+    expect(tab.planner.solved()).toBe(held);
+    tab.planner.searchLonger();
+    await soon(() => expect(puppet.orders).toHaveLength(3));
+    const cheaper = { ...held, plan: { ...held.plan, cost: held.plan.cost - 1 } };
+    puppet.answer(done(cheaper));
+    await soon(() => expect(tab.planner.solved()).toBe(cheaper));
+  });
+
+  it('can be stopped: the best so far stays', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    const held = tab.planner.solved()!;
+    tab.planner.searchLonger();
+    await soon(() => expect(puppet.orders).toHaveLength(2));
+    tab.planner.cancel();
+    expect([tab.planner.state(), puppet.stops]).toEqual(['stopped', 1]);
+    puppet.answer({ kind: 'left' });
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect([tab.planner.state(), tab.planner.solved()]).toEqual(['stopped', held]);
+  });
+});
+
+describe('what the desk answers', () => {
+  it.each([
+    [
+      'impossible',
+      { kind: 'impossible', why: 'the window is shut' } as const,
+      'impossible',
+      'the window is shut',
+    ],
+    ['unknown', { kind: 'unknown' } as const, 'failed', 'No plan was found in this time'],
+  ])('%s is told in words', async (_, outcome, state, words) => {
+    const puppet = new Puppet();
+    const tab = await tabWith(puppet);
+    void tab.planner.state();
+    await soon(() => expect(puppet.orders).toHaveLength(1));
+    puppet.answer(outcome);
+    await soon(() => expect(tab.planner.state()).toBe(state));
+    expect(tab.planner.problem()).toContain(words);
+  });
+
+  it('nothing, because it is lost: that is told, and the next order opens another', async () => {
+    const puppet = new Puppet();
+    const tab = await tabWith(puppet);
+    void tab.planner.state();
+    await soon(() => expect(puppet.orders).toHaveLength(1));
+    puppet.lose('out of memory');
+    await soon(() => expect(tab.planner.state()).toBe('failed'));
+    expect(tab.planner.problem()).toBe('out of memory');
+    tab.planner.searchLonger();
+    await soon(() => expect(puppet.opened).toBe(2));
+  });
+
+  it('with an error, which is told', async () => {
+    const puppet = new Puppet();
+    const tab = await tabWith(puppet);
+    void tab.planner.state();
+    await soon(() => expect(puppet.orders).toHaveLength(1));
+    puppet.fail(new Error('a rule is broken'));
+    await soon(() =>
+      expect([tab.planner.state(), tab.planner.problem()]).toEqual(['failed', 'a rule is broken']),
+    );
+  });
+});
+
+describe('after something happened at the bench', () => {
+  it('the rest is planned from now, with the log, keeping calm; a reload shows that plan as it was solved', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    await tab.logbook.add({ kind: 'done', step: 'p1.prime', minutes: 5 });
+    tab.planner.replan();
+    await soon(() => expect(puppet.orders).toHaveLength(2));
+    const [, order] = puppet.orders;
+    expect(order).toMatchObject({ now: '2027-03-01T18:30:00Z' });
+    expect(order!.log.map((e) => e.kind)).toEqual(['done']);
+    expect(order!.stability).toBeGreaterThan(puppet.orders[0]!.stability);
+    const after = solved(order!, 20);
+    puppet.answer(done(after));
+    await soon(() => expect(tab.planner.solved()).toBe(after));
+    expect(await tab.planner.why('p1.prime')).toBeNull();
+
+    const again = new Puppet();
+    const next = await openTab(new Date('2027-03-01T20:00:00Z'), undefined, 'UTC', again.open);
+    void next.planner.state();
+    await soon(() => expect(next.planner.state()).toBe('planned'));
+    expect(next.planner.solved()!.problem).toEqual(after.problem);
+    expect((await next.planner.why('p1.prime'))!.reasons[0]!.text).toMatch(/already done/);
+    expect(again.orders).toEqual([]);
+  });
+
+  it('nothing is searched in a muster with an error', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    tab.store.change('Nobody', (m) => ({ ...m, bench: { ...m.bench, people: [] } }));
+    tab.planner.replan();
+    tab.planner.searchLonger();
+    await new Promise((resolve) => setTimeout(resolve, 450));
+    expect(puppet.orders).toHaveLength(1);
+  });
+});
+
+describe('another muster in hand', () => {
+  it('is planned for itself, not close to the plan of the one before', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    await tab.store.add({ ...smallMuster(), name: 'Other' }, 'other');
+    expect(tab.planner.plan()).toBeNull();
+    await soon(() => expect(puppet.orders).toHaveLength(2));
+    expect(puppet.orders[1]).toMatchObject({ previous: null, stability: 0 });
+    expect(puppet.orders[1]!.muster.name).toBe('Other');
+  });
+});

@@ -10,6 +10,8 @@ export default defineConfig({
       'demo/**/*.spec.ts',
       'torture/**/*.spec.ts',
     ],
+    // Components are compiled and tested by `ng test`.
+    exclude: ['app/**/*.component.spec.ts', 'node_modules/**'],
     environment: 'node',
     testTimeout: 60_000,
   },

@@ -75,6 +75,14 @@ const SHOTS: readonly Shot[] = [
     },
   },
   { name: 'muster', path: '/muster?unit=herons' },
+  {
+    name: 'musters',
+    path: '/musters',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Duplicate' }).click();
+      await page.getByText('Fen, copy').first().waitFor();
+    },
+  },
   { name: 'recipes', path: '/recipes/dredger?layer=medium' },
   { name: 'bench', path: '/bench' },
   {

@@ -18,6 +18,7 @@ const CHECKS = {
   lint: () => run('npm', ['run', '-s', 'lint']),
   types: () => run('npm', ['run', '-s', 'types']),
   unit: () => run('npm', ['run', '-s', 'unit']),
+  components: () => run('npm', ['run', '-s', 'components']),
   build: () => buildApp({ always: true }),
   e2e: async () => {
     await installChromium();

@@ -108,7 +108,10 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
     if (tool >= 0) return appendOne(node, tool);
     const clash = firstClash(node);
     if (clash !== null)
-      return clash.flatMap((x) => clash.flatMap((y) => (x === y ? [] : [settle(before(node, x, y))])));
+      return clash.flatMap((x) => [
+        ...clash.flatMap((y) => (x === y ? [] : [settle(before(node, x, y))])),
+        ...(x.hold === null ? [] : [settle(without(node, x.hold))]),
+      ]);
     return finish(node);
   }
 
@@ -302,6 +305,11 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
         ? { to: y.operation, toEnd: false, gap: node.setup[y.operation]! }
         : { to: y.hold.from, toEnd: true, gap: 0 };
     return { ...node, arcs: arc(node.arcs, { ...over, ...begin }) };
+  }
+
+  /** The node in which nothing is held: what begins the hold ends only when what ends it has begun. */
+  function without(node: Node, { from, to }: Hold): Node {
+    return { ...node, arcs: arc(node.arcs, { to: from, toEnd: true, from: to, fromEnd: false, gap: 0 }) };
   }
 
   /** A plan: kept if it is the best. Soft closings that run over are tried tighter. */

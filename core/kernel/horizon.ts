@@ -1,9 +1,6 @@
 /** How far ahead a search has to look: by the work there is, not by the length of the horizon. */
 import type { Problem, Solution } from './document';
 
-/** Longest horizon that is read: nineteen years. */
-export const MOST_MINUTES = 10_000_000;
-
 /** Up to so far the whole horizon is searched at once. */
 export const LONG_MINUTES = 300_000;
 /** The first look ahead, beyond what has happened and what may not begin before. */

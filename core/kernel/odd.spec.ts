@@ -85,6 +85,35 @@ describe('a hold on a tool', () => {
   });
 });
 
+describe('a hold that need not be', () => {
+  // Found by enumeration: what begins it ends only as what ends it begins, so that nothing is held, and the set-up has its room.
+  it('is left out by the exact search where that is cheaper', () => {
+    const problem = parseProblem({
+      format: 'muster-problem/1',
+      horizon: 24,
+      resources: [
+        { id: 'hands', capacity: 2 },
+        { id: 'tool', capacity: 1, setup: { minutes: 2 } },
+      ],
+      operations: [
+        { id: 'a', minutes: 1, uses: on('hands') },
+        { id: 'b', minutes: 1, uses: [...on('hands'), ...on('tool')], family: 'b' },
+      ],
+      holds: [{ resource: 'tool', amount: 1, from: 'a', to: 'b' }],
+      units: ['a', 'b'].map((ready) => ({ id: ready, ready, due: 3, weight: 1 })),
+      objective: { tardiness: 5, setup: 1, completion: 0.1 },
+    });
+    const solution = plan(problem);
+    // a ends at 2, as b begins after its two minutes of set-up.
+    expect(solution.operations.map((o) => [o.id, o.start, o.end])).toEqual([
+      ['a', 1, 2],
+      ['b', 2, 3],
+    ]);
+    expect(solution.status).toBe('optimal');
+    expect(solution.cost!.total).toBeCloseTo(2.5, 9);
+  });
+});
+
 describe('a horizon of nineteen years', () => {
   const batch = instance('batch-60-1');
   const evenings = (days: number): Problem['calendars'] =>

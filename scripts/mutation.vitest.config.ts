@@ -1,0 +1,12 @@
+/** The specs of one room, for the mutation runs: see scripts/mutation.mjs. */
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    include: (process.env['MUTATION_SPECS'] ?? '')
+      .split(',')
+      .map((s) => (s.endsWith('.ts') ? s : `${s}/**/*.spec.ts`)),
+    environment: 'node',
+    testTimeout: 60_000,
+  },
+});

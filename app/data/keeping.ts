@@ -20,7 +20,11 @@ export class Keeping {
 
   failed(what: string, error: unknown): void {
     this.trouble.set(
-      `${what} not kept in this browser (${error instanceof Error ? error.message : String(error)}). It is tried again; take it away as a file before you close the page.`,
+      `${what} not kept in this browser (${firstLine(error)}). It is tried again; take it away as a file before you close the page.`,
     );
   }
+}
+
+function firstLine(error: unknown): string {
+  return (error instanceof Error ? error.message : String(error)).split('\n')[0]!;
 }

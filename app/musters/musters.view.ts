@@ -9,6 +9,8 @@ import { NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Notices } from '../data/notices';
 
+const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+
 /** All musters of this browser, side by side: each with its own log, plan, undo and name. */
 @Component({
   selector: 'pm-musters-view',
@@ -118,13 +120,7 @@ export class MustersView {
   });
 
   protected when(at: Date): string {
-    return at.toLocaleString('en-GB', {
-      day: 'numeric',
-      month: 'short',
-      year: 'numeric',
-      hour: '2-digit',
-      minute: '2-digit',
-    });
+    return WHEN.format(at.getTime());
   }
 
   /** What goes wrong is said here, in words. */

@@ -5,7 +5,7 @@
 import { inject, Injectable } from '@angular/core';
 import Dexie, { liveQuery, type Observable, type Table, type Transaction } from 'dexie';
 import type { Solution } from '#core/kernel';
-import { fromFirstFormat, type Instant, type Muster } from '#core/muster';
+import { fromFirstFormat, instantOf, type Instant, type Muster } from '#core/muster';
 import { fromFirstLog, withoutRepeats, type LogEntry } from '#core/session';
 import { NOW, ZONE } from './environment';
 
@@ -17,10 +17,10 @@ export interface KeptMuster {
   readonly current: number;
   /** counts up with every change, undo and redo, so that a tab sees that it is behind */
   readonly revision: number;
-  readonly changedAt: Date;
+  readonly changedAt: Instant;
   readonly isArchived: boolean;
   /** null: not in the bin */
-  readonly binnedAt: Date | null;
+  readonly binnedAt: Instant | null;
 }
 
 /** One state of a muster; its states in order of `id` are the undo history. */
@@ -30,7 +30,7 @@ export interface KeptState {
   readonly of: string;
   /** what led to it, in words */
   readonly label: string;
-  readonly at: Date;
+  readonly at: Instant;
   /** the tab that made it, the state it saw when it did, and what it touched */
   readonly tab: string;
   readonly base: number;
@@ -126,7 +126,7 @@ export class Database {
   /** All musters, the last changed first. */
   async musters(): Promise<KeptMuster[]> {
     const all = await this.db.musters.toArray();
-    return all.sort((a, b) => b.changedAt.getTime() - a.changedAt.getTime() || a.id.localeCompare(b.id));
+    return all.sort((a, b) => b.changedAt.localeCompare(a.changedAt) || a.id.localeCompare(b.id));
   }
 
   /** The list of musters, now and whenever any tab changes one. */
@@ -165,7 +165,7 @@ export class Database {
         name: muster.name,
         current: state.id,
         revision: 1,
-        changedAt: this.now(),
+        changedAt: instantOf(this.now()),
         isArchived: false,
         binnedAt: null,
       });
@@ -188,7 +188,13 @@ export class Database {
       const state = await this.addState(id, text, wanted);
       const revision = muster.revision + 1;
       const { name } = JSON.parse(text) as Pick<Muster, 'name'>;
-      await this.db.musters.put({ ...muster, name, current: state.id, revision, changedAt: this.now() });
+      await this.db.musters.put({
+        ...muster,
+        name,
+        current: state.id,
+        revision,
+        changedAt: instantOf(this.now()),
+      });
       const oldest = await this.forget(id);
       return { state, revision, text, wasMoved, oldest };
     });
@@ -205,7 +211,7 @@ export class Database {
       const text = await this.textOf(current);
       const revision = muster.revision + 1;
       const { name } = JSON.parse(text) as Pick<Muster, 'name'>;
-      await this.db.musters.put({ ...muster, name, current, revision, changedAt: this.now() });
+      await this.db.musters.put({ ...muster, name, current, revision, changedAt: instantOf(this.now()) });
       return { current, revision, text };
     });
   }
@@ -306,7 +312,7 @@ export class Database {
     text: string,
     { label, touches, tab, base }: Pick<Wanted, 'label' | 'touches' | 'tab' | 'base'>,
   ): Promise<KeptState> {
-    const state = { of, label, at: this.now(), tab, base, touches, size: text.length };
+    const state = { of, label, at: instantOf(this.now()), tab, base, touches, size: text.length };
     // The database counts the ids up.
     const id = await this.db.states.add(state as KeptState);
     await this.db.texts.add({ id, text });
@@ -346,7 +352,16 @@ async function fromSecondVersion(transaction: Transaction, zone: string): Promis
   for (const { id, muster, label, at } of old) {
     const text = JSON.stringify(fromFirstFormat(muster, zone));
     await transaction.table('texts').add({ id, text });
-    states.push({ id, of: FIRST, label, at, tab: '', base: 0, touches: [], size: text.length });
+    states.push({
+      id,
+      of: FIRST,
+      label,
+      at: instantOf(at),
+      tab: '',
+      base: 0,
+      touches: [],
+      size: text.length,
+    });
   }
   await transaction.table('states').clear();
   await transaction.table('states').bulkAdd(states);

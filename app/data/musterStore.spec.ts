@@ -290,12 +290,12 @@ describe('several musters', () => {
     const demo = tab.store.openId!;
     await tab.store.addEmpty();
     await expect(tab.database.destroy(demo)).rejects.toThrow('does not lie in the bin');
-    await tab.database.setPlace(demo, { binnedAt: NOON });
+    await tab.database.setPlace(demo, { binnedAt: '2026-11-25T12:00:00Z' });
     await tab.database.setPlace(demo, { binnedAt: null });
     await tab.store.open(demo);
     expect(nameIn(tab)).toBe('Moth Fair at Candlewick Fen');
     await tab.store.addEmpty();
-    await tab.database.setPlace(demo, { binnedAt: NOON });
+    await tab.database.setPlace(demo, { binnedAt: '2026-11-25T12:00:00Z' });
     await tab.database.destroy(demo);
     await expect(tab.store.open(demo)).rejects.toThrow('no such muster');
     expect(await tab.database.load(demo)).toBeNull();

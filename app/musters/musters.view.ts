@@ -3,7 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
 import { from } from 'rxjs';
 import { parseMuster } from '#core/exchange';
-import { withSuffix } from '#core/muster';
+import { instantOf, withSuffix, type Instant } from '#core/muster';
 import { Database, MOST_LETTERS, MOST_STATES, type KeptMuster } from '../data/database';
 import { NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
@@ -119,8 +119,8 @@ export class MustersView {
     ];
   });
 
-  protected when(at: Date): string {
-    return WHEN.format(at.getTime());
+  protected when(at: Instant): string {
+    return WHEN.format(Date.parse(at));
   }
 
   /** What goes wrong is said here, in words. */
@@ -148,7 +148,7 @@ export class MustersView {
 
   protected async bin(row: KeptMuster): Promise<void> {
     await this.leave(row);
-    await this.database.setPlace(row.id, { binnedAt: this.now() });
+    await this.database.setPlace(row.id, { binnedAt: instantOf(this.now()) });
     this.notices.tell(`${row.name} lies in the bin`, {
       word: 'Back',
       run: () => this.run(this.restore(row)),

@@ -15,6 +15,7 @@ import {
   touches,
   wallTime,
   type Admitted,
+  type Change,
   type Edit,
   type Muster,
 } from '#core/muster';
@@ -34,14 +35,12 @@ const RETRY_MS = 5000;
 
 /** What waits to be written. */
 type Deed =
-  | {
+  | (Change & {
       readonly kind: 'change';
-      readonly label: string;
-      readonly edits: readonly Edit[];
       /** the muster on which it was made, and what it became */
       readonly before: string;
       readonly after: string;
-    }
+    })
   | { readonly kind: 'go'; readonly steps: 1 | -1 };
 
 @Injectable({ providedIn: 'root' })

@@ -3,6 +3,7 @@
  * solution that comes out. All times are whole minutes from the horizon's start; intervals are [start, end).
  */
 import * as z from 'zod';
+import { toDotPath } from 'zod/v4/core';
 
 /** Longest horizon that is read: nineteen years. */
 const MOST_MINUTES = 10_000_000;
@@ -138,21 +139,12 @@ export function parseProblem(value: unknown): Problem {
   const read = problemSchema.safeParse(value);
   if (!read.success) {
     throw new ProblemError(
-      read.error.issues.map((issue) => ({ path: pathText(issue.path) || 'problem', text: issue.message })),
+      read.error.issues.map((issue) => ({ path: toDotPath(issue.path) || 'problem', text: issue.message })),
     );
   }
   const faults = crossCheck(read.data);
   if (faults.length > 0) throw new ProblemError(faults);
   return read.data;
-}
-
-/** `['operations', 3, 'uses']` → `operations[3].uses` */
-export function pathText(path: readonly PropertyKey[]): string {
-  return path.reduce<string>(
-    (text, part) =>
-      typeof part === 'number' ? `${text}[${part}]` : text === '' ? String(part) : `${text}.${String(part)}`,
-    '',
-  );
 }
 
 /** What a schema of single fields can't see: references, duplicates, order. */

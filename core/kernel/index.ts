@@ -1,4 +1,4 @@
-export { parseProblem, pathText, ProblemError } from './document';
+export { parseProblem, ProblemError } from './document';
 export type {
   Conflict,
   Cost,

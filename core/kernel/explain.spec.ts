@@ -65,6 +65,38 @@ describe('the reason why a step is not sooner', () => {
     expect(explain('a')).toMatchObject([{ kind: 'closed', until: 100, operations: [] }]);
   });
 
+  it('names when the bench opens, not when the set-up after it is over; and tells a shut one from one open too short', () => {
+    const problem = bench({
+      resources: [
+        { id: 'hands', capacity: 1, calendar: 'evenings' },
+        { id: 'tool', capacity: 1, setup: { minutes: 11 } },
+      ],
+      operations: [
+        task('a', 60),
+        task('b', 50, {
+          family: 'b',
+          uses: [
+            { resource: 'hands', amount: 1 },
+            { resource: 'tool', amount: 1 },
+          ],
+        }),
+      ],
+      lags: [{ from: 'a', to: 'b', min: 5 }],
+    });
+    const solution = byHand([
+      { id: 'a', start: 100, end: 160, setup: 0 },
+      { id: 'b', start: 511, end: 561, setup: 11 },
+    ]);
+    expect(validateSolution(problem, solution).violations.filter((v) => v.rule !== 8)).toEqual([]);
+    const { explain } = explainer(problem, solution);
+    // Dry at 165, 35 minutes are left of the evening; the next opens at 500.
+    expect(explain('b')).toMatchObject([
+      { kind: 'drying', until: 165 },
+      { kind: 'short', from: 165, until: 500, resource: 'hands' },
+    ]);
+    expect(explain('a')).toMatchObject([{ kind: 'closed', from: 0, until: 100, resource: 'hands' }]);
+  });
+
   it('is its own date', () => {
     const problem = bench({ operations: [task('a', 30, { earliest: 140 })] });
     const { explain } = explainer(problem, plan(problem, { a: [140, 170] }));

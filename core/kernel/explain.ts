@@ -167,7 +167,15 @@ function shutReasons(model: Model, i: number, from: number, until: number, setup
     // Two resources that keep the same hours are one reason.
     if (found.some((r) => problem.resources?.find((x) => x.id === r.resource)?.calendar === calendar.id))
       continue;
-    found.push({ kind: session ? 'short' : 'closed', from, until, operations: [], resource: resource.id });
+    // It opens when the set-up may begin, which is before the work does.
+    const opening = calendar.open.find(([a, b]) => a <= until - setup && until - setup < b)?.[0] ?? until;
+    found.push({
+      kind: session ? 'short' : 'closed',
+      from,
+      until: Math.max(from, opening),
+      operations: [],
+      resource: resource.id,
+    });
   }
   // Each is open by itself, and never all together before then.
   return found.length > 0 ? found : [{ kind: 'closed', from, until, operations: [] }];

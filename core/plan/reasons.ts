@@ -175,7 +175,7 @@ function shutWords(reason: Reason, step: PlanStep, until: string, compiled: Comp
   }
   if (reason.kind === 'short')
     return {
-      text: `Too little of the session is left for its ${duration(step.layer.pausable ? 1 : step.end - step.start)}; the next begins and it stands from ${until}.`,
+      text: `Too little of the session is left for its ${duration(step.layer.pausable ? 1 : step.end - step.start)}; the next opens at ${until}.`,
       step: null,
     };
   return { text: `The bench is shut until ${until}.`, step: null };

@@ -95,8 +95,8 @@ export interface Kept {
 /** States kept for undo, and letters of all of them together. */
 export const MOST_STATES = 60;
 export const MOST_LETTERS = 12_000_000;
-/** The muster that a browser of the first edition kept. */
-const FIRST = 'first';
+/** The first muster of a browser, and the one that a browser of the first edition kept. */
+export const FIRST = 'first';
 /** Entries that decide whether a step is over already. */
 const DECIDING: readonly LogEntry['kind'][] = ['done', 'skipped', 'taken-back'];
 

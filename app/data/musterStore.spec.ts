@@ -206,6 +206,13 @@ describe('two tabs', () => {
     expect(a.store.redoLabel()).toBe('Named one');
   });
 
+  it('opened at once in a fresh browser come to one first muster', async () => {
+    const tabs = await Promise.all([openTab(NOON), openTab(NOON), openTab(NOON)]);
+    expect(new Set(tabs.map((t) => t.store.openId)).size).toBe(1);
+    expect(tabs.map((t) => t.store.trouble())).toEqual([null, null, null]);
+    expect(await tabs[0]!.database.musters()).toHaveLength(1);
+  });
+
   it('lose none of 200 edits made by turns without waiting, and come to the same', async () => {
     const tabs = [await openTab(NOON), await openTab(NOON)];
     const units = tabs[0]!.store.muster()!.units.length;

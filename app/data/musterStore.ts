@@ -21,7 +21,7 @@ import {
 } from '#core/muster';
 import { checkMuster } from '#core/plan';
 import { fenMuster, mondayFrom } from '#demo/fen';
-import { Database, type Kept, type KeptState } from './database';
+import { Database, FIRST, type Kept, type KeptState } from './database';
 import { NEW_ID, NOW, TAB, ZONE } from './environment';
 import { Keeping } from './keeping';
 import { Notices } from './notices';
@@ -227,11 +227,15 @@ export class MusterStore {
       const musters = await this.database.musters();
       const wanted = [remembered(), await this.database.setting(OPEN)];
       const open =
-        musters.find((m) => wanted.includes(m.id) && m.id === (wanted[0] ?? wanted[1])) ??
-        musters.find((m) => m.id === wanted[1]) ??
+        wanted.map((id) => musters.find((m) => m.id === id && m.binnedAt === null)).find((m) => m) ??
         musters.find((m) => m.binnedAt === null && !m.isArchived);
       if (open) await this.take(open.id);
-      else await this.addDemo();
+      else if (musters.length > 0) await this.addDemo();
+      else {
+        // Two tabs of a fresh browser come to the same first muster: only one of them can make it.
+        await this.database.create(FIRST, this.demo(), 'Demo muster loaded').catch(() => undefined);
+        await this.open(FIRST);
+      }
     } catch (error) {
       this.trouble.set(
         `What this browser kept can’t be read (${String(error)}). The demo muster is shown instead; what was kept is left as it was.`,

@@ -30,7 +30,7 @@ for (const [name, { mutate, specs }] of Object.entries(ROOMS)) {
     vitest: { configFile: 'scripts/mutation.vitest.config.ts', related: false },
     plugins: ['@stryker-mutator/vitest-runner'],
     mutate: [`${mutate}/**/*.ts`, '!**/*.spec.ts', '!**/testing/**', '!**/testing.ts', '!**/index.ts'],
-    // Words that nobody reads a test for are not code: texts and regular expressions of the schemas stay.
+    // The wording of a text is not what a test should hold fast.
     mutator: { excludedMutations: ['StringLiteral'] },
     coverageAnalysis: 'perTest',
     concurrency: 2,

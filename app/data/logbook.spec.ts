@@ -136,6 +136,17 @@ describe('a disk that fails', () => {
     expect(notesIn(await openTab(EVENING))).toEqual(['nearly lost', 'kept again']);
   });
 
+  it('loses none of two presses that fail at once', async () => {
+    const tab = await openTab(EVENING);
+    const add = vi.spyOn(tab.database, 'addToLog').mockRejectedValue(new Error('quota'));
+    await Promise.all([tab.logbook.add(note('one')), tab.logbook.add(note('two'))]);
+    expect(tab.keeping.unwritten()).toBe(2);
+    add.mockRestore();
+    await tab.logbook.add(note('three'));
+    expect(tab.keeping.unwritten()).toBe(0);
+    expect(new Set(notesIn(await openTab(EVENING)))).toEqual(new Set(['one', 'two', 'three']));
+  });
+
   it('keeps all entries of a press or none', async () => {
     const tab = await openTab(EVENING);
     const good: LogEntry = { id: 'good', at: '2026-11-30T19:30:00Z', kind: 'stopped' };

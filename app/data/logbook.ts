@@ -181,7 +181,8 @@ export class Logbook {
       for (const muster of new Set(waiting.map((w) => w.of))) {
         const own = waiting.flatMap((w) => (w.of === muster ? [w.entry] : []));
         const fresh = await this.database.addToLog(muster, own);
-        this.unwritten.update((list) => list.filter((u) => u.of !== muster));
+        const written = new Set(own.map((e) => e.id));
+        this.unwritten.update((list) => list.filter((u) => !written.has(u.entry.id)));
         if (muster === this.of) this.list.update((list) => mergeLogs(list, fresh));
         const repeats = entries.length > 0 ? own.length - fresh.length : 0;
         if (repeats > 0)
@@ -190,9 +191,14 @@ export class Logbook {
           );
       }
       this.keeping.wrote();
-      this.keeping.waits(this, 0);
+      this.keeping.waits(this, this.unwritten().length);
     } catch (error) {
-      this.unwritten.set(waiting);
+      // Another press may have failed meanwhile: its entries wait too.
+      this.unwritten.update((list) => [
+        ...list,
+        ...waiting.filter((w) => !list.some((u) => u.entry.id === w.entry.id)),
+      ]);
+      this.keeping.waits(this, this.unwritten().length);
       this.keeping.failed('The log is', error);
       this.retry = setTimeout(() => void this.write([]), RETRY_MS);
     }

@@ -14,7 +14,7 @@ export function lowerBound(model: Model, bounds: Bounds): number {
     const end = bounds.endLow[due.ready]!;
     total += unitCost(model, due, end);
   }
-  total += weights.setup * leastSetups(model);
+  total += weights.setup * leastSetups(model) + weights.runs * leastRuns(model);
   let last = 0;
   for (const end of bounds.endLow) if (end > last) last = end;
   return total + weights.makespan * (weights.makespan > 0 ? Math.max(last, machineBound(model, bounds)) : 0);
@@ -87,6 +87,16 @@ export function raisedBound(model: Model, bounds: Bounds, order: Int32Array, tar
 function unitCost(model: Model, due: Due, end: number): number {
   const { weights } = model;
   return due.weight * (weights.tardiness * Math.max(0, end - due.due) + weights.completion * end);
+}
+
+/** One run for every family that is still to be done, unless history may be gone on with. */
+function leastRuns(model: Model): number {
+  const wanted = model.capacity.length === 0 ? [] : [...model.capacity].map(() => new Set<number>());
+  const past = wanted.map(() => new Set<number>());
+  model.runsOn.forEach((on, i) => {
+    for (const r of on) (model.isFixed[i] ? past : wanted)[r]!.add(model.family[i]!);
+  });
+  return wanted.reduce((sum, families, r) => sum + [...families].filter((f) => !past[r]!.has(f)).length, 0);
 }
 
 function leastSetups(model: Model): number {

@@ -95,6 +95,7 @@ export function causeOf(problem: Problem, reason: Reason): Cause | null {
     case 'window':
       return { kind: reason.kind };
     case 'pinned':
+    case 'run':
     case 'free':
       return null;
   }

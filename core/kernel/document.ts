@@ -24,6 +24,7 @@ const resource = z.strictObject({
   capacity: z.int().min(1),
   calendar: z.string().optional(),
   setup: setup.optional(),
+  runs: z.boolean().optional(),
 });
 const use = z.strictObject({ resource: z.string(), amount: z.int().min(1) });
 const operation = z.strictObject({
@@ -54,6 +55,7 @@ const objective = z.strictObject({
   tardiness: factor.optional(),
   setup: factor.optional(),
   overrun: factor.optional(),
+  runs: factor.optional(),
   completion: factor.optional(),
   makespan: factor.optional(),
 });
@@ -86,12 +88,14 @@ export interface PlacedOperation {
   readonly setup: number;
 }
 
-/** The five sums before their factors, and the total after them (rule 8). */
+/** The six sums before their factors, and the total after them (rule 8). */
 export interface Cost {
   readonly total: number;
   readonly tardiness: number;
   readonly setup: number;
   readonly overrun: number;
+  /** how often one begins something else on a resource whose runs count (rule 9) */
+  readonly runs: number;
   readonly completion: number;
   readonly makespan: number;
 }
@@ -190,6 +194,7 @@ function crossCheck(p: Problem): Fault[] {
   (p.resources ?? []).forEach((r, i) => {
     const path = `resources[${i}]`;
     if (r.calendar !== undefined) known(`${path}.calendar`, r.calendar, calendars, 'calendar');
+    if (r.runs === true && r.capacity !== 1) at(`${path}.runs`, 'on a resource whose capacity is not 1');
     if (!r.setup) return;
     withSetup.add(r.id);
     if (r.capacity !== 1) at(`${path}.setup`, 'on a resource whose capacity is not 1');

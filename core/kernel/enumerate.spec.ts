@@ -26,6 +26,9 @@ const tiny: fc.Arbitrary<Problem> = fc
   .record({
     steps: fc.tuple(step, step, step),
     hands: fc.integer({ min: 1, max: 2 }),
+    /** where runs count, and what one costs */
+    runs: fc.constantFrom('', 'hands', 'tool', 'both'),
+    run: fc.constantFrom(0.4, 3),
     change: fc.integer({ min: 0, max: 3 }),
     idle: fc.option(fc.integer({ min: 1, max: 6 }), { nil: null }),
     /** the third operation follows the first, in this many minutes or ticks */
@@ -67,10 +70,16 @@ const tiny: fc.Arbitrary<Problem> = fc
         },
       ],
       resources: [
-        { id: 'hands', capacity: r.hands, calendar: 'open' },
+        {
+          id: 'hands',
+          capacity: r.hands,
+          calendar: 'open',
+          runs: r.hands === 1 && (r.runs === 'hands' || r.runs === 'both'),
+        },
         {
           id: 'tool',
           capacity: 1,
+          runs: r.runs === 'tool' || r.runs === 'both',
           setup: {
             minutes: r.change,
             between: [['', 'a', 1]],
@@ -102,7 +111,7 @@ const tiny: fc.Arbitrary<Problem> = fc
         { id: 'u', ready: 'o1', due: r.dues[0], weight: 1 },
         { id: 'v', ready: 'o2', due: r.dues[1], weight: 2 },
       ],
-      objective: { tardiness: 5, setup: 1, overrun: 0.7, completion: 0.1, makespan: r.makespan },
+      objective: { tardiness: 5, setup: 1, overrun: 0.7, runs: r.run, completion: 0.1, makespan: r.makespan },
     }),
   );
 

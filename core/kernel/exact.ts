@@ -8,7 +8,7 @@
 import { earliestAfter, earliestBefore, ticksBetween, type DryingClock } from './dryingClock';
 import { startFor } from './broken';
 import { change, type Hold, type Lag, type Model } from './model';
-import { NEVER, nextFit, nextOpen, pausableEnd } from './openHours';
+import { intervalAfter, NEVER, nextFit, nextOpen, pausableEnd } from './openHours';
 import type { Bounds } from './propagate';
 
 export interface Times {
@@ -37,6 +37,8 @@ interface Arc {
   readonly gap: number;
   readonly clock: DryingClock | null;
   readonly isWindow: boolean;
+  /** the point of `to` is no sooner than the opening of the session (of this resource) in which `from` begins; -1: any other */
+  readonly session: number;
   readonly next: Arc | null;
 }
 
@@ -57,6 +59,10 @@ interface Node {
   /** for each tool its sequence so far; null: not begun */
   readonly sequences: readonly (readonly number[])[];
   readonly isSequenced: Uint8Array;
+  /** for each resource whose runs count the order in which it is used so far */
+  readonly rows: readonly (readonly number[])[];
+  /** runs that these begin */
+  readonly runs: number;
   /** overrun that is taken as unavoidable, by lag */
   readonly overrun: ReadonlyMap<Lag, number>;
   readonly cost: number;
@@ -71,6 +77,13 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
   const onTool = model.tools.map((tool, r): number[] =>
     tool === null ? [] : [...order].filter((i) => model.tool[i] === r && model.minutes[i]! > 0),
   );
+  /** in which order the same is gone on with is a decision, too: by resource whose runs count */
+  const counted = model.capacity.map((_, r) =>
+    weights.runs > 0 && model.runsOn.some((on) => on.includes(r)) ? 1 : 0,
+  );
+  const onRuns = [...counted].map((is, r): number[] =>
+    is === 0 ? [] : [...order].filter((i) => model.runsOn[i]!.includes(r)),
+  );
   let limit = Infinity;
   let best: (Times & { cost: number }) | null = null;
   let nodes = 0;
@@ -82,6 +95,8 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
     arcs: null,
     sequences: model.tools.map(() => []),
     isSequenced: new Uint8Array(count),
+    rows: model.tools.map(() => []),
+    runs: 0,
     overrun: new Map(),
     cost: 0,
   });
@@ -106,6 +121,8 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
   function branch(node: Node): (Node | null)[] {
     const tool = onTool.findIndex((list, r) => node.sequences[r]!.length < list.length);
     if (tool >= 0) return appendOne(node, tool);
+    const resource = onRuns.findIndex((list, r) => node.rows[r]!.length < list.length);
+    if (resource >= 0) return appendToRuns(node, resource);
     const clash = firstClash(node);
     if (clash !== null)
       return clash.flatMap((x) => [
@@ -150,6 +167,48 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
     });
   }
 
+  /** Every operation that may come next where runs count: it goes on with the run of the last, or begins one. */
+  function appendToRuns(node: Node, r: number): (Node | null)[] {
+    const row = node.rows[r]!;
+    const last = row[row.length - 1] ?? -1;
+    // On a tool the order stands.
+    const next =
+      model.tools[r] === null
+        ? onRuns[r]!.filter((i) => !row.includes(i))
+        : [node.sequences[r]![row.length]!];
+    return next.flatMap((i) => {
+      if (model.isFixed[i] && last >= 0 && model.isFixed[last] && isSooner(i, last)) return [];
+      const rows = node.rows.map((s, k) => (k === r ? [...s, i] : s));
+      const follows =
+        last < 0 || (model.isFixed[last] && model.isFixed[i])
+          ? node.arcs
+          : arc(node.arcs, { to: i, from: last, gap: node.setup[i]! });
+      if (model.isFixed[i]) return [settle({ ...node, rows, arcs: follows })];
+      const anew = settle({ ...node, rows, arcs: follows, runs: node.runs + 1 });
+      if (last < 0 || model.family[last] !== model.family[i] || standsAlone(r, last)) return [anew];
+      const goesOn = arc(follows, { to: last, from: i, fromEnd: false, gap: 0, session: r });
+      return [settle({ ...node, rows, arcs: goesOn }), anew];
+    });
+  }
+
+  function isSooner(a: number, b: number): boolean {
+    return (
+      model.fixedStart[a]! < model.fixedStart[b]! ||
+      (model.fixedStart[a] === model.fixedStart[b] && model.fixedEnd[a]! < model.fixedEnd[b]!)
+    );
+  }
+
+  /** History that ran outside every open interval. */
+  function standsAlone(r: number, i: number): boolean {
+    return model.isFixed[i] === 1 && openingBefore(r, model.fixedStart[i]!) > model.fixedStart[i]!;
+  }
+
+  /** When the session opened in which a minute lies; later than the minute: the next session. */
+  function openingBefore(r: number, t: number): number {
+    const open = model.openOn[r]!;
+    return open === null ? 0 : (open.from[intervalAfter(open, t)] ?? NEVER);
+  }
+
   /** The least setup before `u` when it comes somewhere after `i`. */
   function leastChange(
     tool: NonNullable<Model['tools'][number]>,
@@ -185,7 +244,11 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
             endLow = Math.max(endLow, earliestBefore(lag.clock, start[lag.to]!, lag.max));
         for (const a of into[i] ?? []) {
           const point = a.fromEnd ? end[a.from]! : start[a.from]!;
-          const value = a.isWindow ? Math.ceil(earliestBefore(a.clock, point, a.gap) - 1e-9) : point + a.gap;
+          const value = a.isWindow
+            ? Math.ceil(earliestBefore(a.clock, point, a.gap) - 1e-9)
+            : a.session >= 0
+              ? openingBefore(a.session, point)
+              : point + a.gap;
           if (a.toEnd) endLow = Math.max(endLow, value);
           else low = Math.max(low, value);
         }
@@ -246,7 +309,21 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
     });
     let overrun = 0;
     for (const minutes of node.overrun.values()) overrun += minutes;
-    return total + weights.setup * setups + weights.overrun * overrun;
+    return total + weights.setup * setups + weights.overrun * overrun + weights.runs * leastRuns(node);
+  }
+
+  /** The runs so far, and one for every family that is still to come and that nothing so far goes on with. */
+  function leastRuns(node: Node): number {
+    let runs = node.runs;
+    onRuns.forEach((list, r) => {
+      const row = node.rows[r]!;
+      const rest = list.filter((i) => !row.includes(i));
+      const free = new Set(rest.filter((i) => model.isFixed[i]).map((i) => model.family[i]));
+      const last = row[row.length - 1];
+      if (last !== undefined) free.add(model.family[last]);
+      runs += new Set(rest.map((i) => model.family[i]).filter((f) => !free.has(f))).size;
+    });
+    return runs;
   }
 
   /** A smallest set of activities that together are too many for a resource at some minute; null when all fits. */
@@ -366,5 +443,5 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
 }
 
 function arc(next: Arc | null, parts: { to: number; from: number; gap: number } & Partial<Arc>): Arc {
-  return { toEnd: false, fromEnd: true, clock: null, isWindow: false, ...parts, next };
+  return { toEnd: false, fromEnd: true, clock: null, isWindow: false, session: -1, ...parts, next };
 }

@@ -5,7 +5,7 @@ import { lastMinute, upTo } from './horizon';
 import { buildModel, type Model } from './model';
 import { nextFit, nextOpen } from './openHours';
 import { propagate } from './propagate';
-import { Schedule } from './schedule';
+import { Schedule, type Slot } from './schedule';
 
 export type ReasonKind =
   /** it may not start before its own date */
@@ -22,6 +22,8 @@ export type ReasonKind =
   | 'window'
   /** the place where it waits is full */
   | 'full'
+  /** sooner it would begin a run of its own, or split one */
+  | 'run'
   /** history, or pinned */
   | 'pinned'
   /** it could start sooner at no gain: nothing waits for it, or a set-up is saved */
@@ -227,8 +229,38 @@ function explainWait(model: Model, schedule: Schedule, i: number, from: number, 
       operations: [],
       resource: model.resourceIds[hold.resource]!,
     });
-  else reasons.push({ kind: 'free', from: free, until: start, operations: [] });
+  else {
+    const along = slot === null ? [] : doneAlong(schedule, i, slot);
+    reasons.push({
+      kind: along.length > 0 ? 'run' : 'free',
+      from: free,
+      until: start,
+      operations: along.map(id),
+    });
+  }
   return start;
+}
+
+/** The operations next to `i` of which it goes on with the run, or they with its; none when there would be no more runs with it in the slot. */
+function doneAlong(schedule: Schedule, i: number, slot: Slot): number[] {
+  const { model, runs } = schedule;
+  const resource = model.runsOn[i]![0];
+  if (runs === null || resource === undefined) return [];
+  const before = runs.count;
+  const row = runs.on(resource)!.list();
+  const at = row.indexOf(i);
+  const mark = schedule.mark();
+  schedule.remove(i);
+  schedule.place(i, slot);
+  const isDearer = runs.count > before;
+  schedule.undoTo(mark);
+  if (!isDearer) return [];
+  return [row[at - 1], row[at + 1]].filter(
+    (k): k is number =>
+      k !== undefined &&
+      model.family[k] === model.family[i] &&
+      runs.sessionOf(resource, k) === runs.sessionOf(resource, i),
+  );
 }
 
 /** Would the hold that begins with `i` find no room one minute sooner? */

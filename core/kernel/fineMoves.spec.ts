@@ -1,30 +1,12 @@
 /** Moves late in the search: what they take out, and that each of them alone finds the order with the fewest set-ups. */
 import { describe, expect, it } from 'vitest';
-import { builder } from './construct';
 import { exactSearch } from './exact';
 import { FINE_MOVES, fineMoves } from './fineMoves';
 import { improver } from './improve';
 import { MOVES, parseProblem, seededRandom } from './index';
-import { buildModel, sharesResource } from './model';
-import type { Problem } from './document';
-import { propagate } from './propagate';
-import { Schedule } from './schedule';
-import { structureOf } from './structure';
+import { sharesResource } from './model';
+import { planned } from './testing/planned';
 import { instance } from './testing/problems';
-
-/** A schedule with a first plan, and what is known of it. */
-function planned(problem: Problem) {
-  const model = buildModel(problem);
-  const propagation = propagate(model);
-  if (!propagation.ok) throw new Error('There is a plan.');
-  const { bounds, order } = propagation;
-  const structure = structureOf(model, bounds, order);
-  const schedule = new Schedule(model, bounds);
-  const first = builder(schedule, structure, seededRandom(1));
-  expect(first.build()).toBe(true);
-  schedule.commit();
-  return { model, bounds, order, structure, schedule };
-}
 
 describe('what a fine move takes out', () => {
   const { model, structure, schedule } = planned(instance('batch-60-1'));

@@ -7,7 +7,7 @@ import { arrange } from './arrange';
 import { byYield } from './byYield';
 import { gapCloser } from './closeGaps';
 import { FINE_MOVES, fineMoves, type FineMove } from './fineMoves';
-import { inTime } from './inTime';
+import { inTime, leastLateness } from './inTime';
 import { PROMPT, type Manner } from './insert';
 import type { Model } from './model';
 import { mostPatient } from './mostPatient';
@@ -57,6 +57,8 @@ const HASTY = 0.14;
  * costs too much.
  */
 const EAGER = 10;
+/** Where runs count, so much less often, in a thorough search. */
+const CLOSED_AMONG_RUNS = 0.1;
 const IN_NEED = 16;
 /** Work that goes with any try, in changes of the plan. */
 const WORK_OF_TRY = 100;
@@ -91,7 +93,9 @@ export function improver(
   const late = moves.indexOf('late');
   const chances = byYield(moves.length, random);
   const sessions = sessionsOf(schedule);
-  const timely = inTime(model);
+  const timely = inTime(model, schedule.bounds);
+  const unavoidable = leastLateness(model, schedule.bounds) + 1e-9;
+  const isOnTime = (): boolean => lateness <= unavoidable;
   const closeGaps = gapCloser(schedule);
   const closing = closingShares(model, sessions.length);
   const takenOut: TakenOut = {
@@ -112,7 +116,7 @@ export function improver(
     tried++;
     const progress = Math.min(1, options.progress());
     const thorough = Math.min(1, tried / Math.max(1e-6, progress) / strands.length / THOROUGH);
-    const isFine = lateness === 0 && progress > FINE_FROM && finer.length > 0 && random() < FINE * thorough;
+    const isFine = isOnTime() && progress > FINE_FROM && finer.length > 0 && random() < FINE * thorough;
     if (isFine) tryFinely(progress);
     else tryMove(progress, thorough);
     const real = schedule.cost();
@@ -125,7 +129,7 @@ export function improver(
   function tryMove(progress: number, thorough: number): void {
     if (moves.length === 0) return;
     // While anyone is late, nothing matters more.
-    const m = late >= 0 && lateness > 0 && random() < 0.4 ? late : chances.choose();
+    const m = late >= 0 && !isOnTime() && random() < 0.4 ? late : chances.choose();
     const begin = schedule.changes;
     startOver();
     isWhole = neighbourhood.choose(moves[m]!);
@@ -154,12 +158,12 @@ export function improver(
     // In the last part little warmth is left: enough to go round by another set-up, and that much helps however few the tries.
     const warmth = WARMTH * (isFinishing ? 1 : thorough) * (1 - progress) ** 2;
     const limit = cost - ((warmth * calm) / strands.length) * Math.log(Math.max(1e-12, random()));
-    let left = lateness === 0 && (isFinishing || thorough < HASTY) ? 1 : MOST_EJECTED;
+    let left = isOnTime() && (isFinishing || thorough < HASTY) ? 1 : MOST_EJECTED;
     const makeRoom = isWhole
       ? (group: readonly number[]): Loose | null =>
           left-- > 0 ? eject(structure.strandOf[group[0]!]!) : null
       : null;
-    const luck = isFinishing ? 1 : random();
+    const luck = isFinishing ? 1 : random() / worthClosing(thorough);
     const isEager = luck < closing.eager;
     const isNeedy = luck < closing.inNeed;
     const how = {
@@ -177,6 +181,11 @@ export function improver(
     lateness = schedule.lateness();
     calm = schedule.cost() - lateness;
     return gain;
+  }
+
+  /** Among runs a closed gap brings little, and costs much: only a thorough search has the time for it. */
+  function worthClosing(thorough: number): number {
+    return schedule.runs === null ? 1 : CLOSED_AMONG_RUNS * thorough ** 3;
   }
 
   /** What has been taken out since there were `begin` operations out, ready to be put back. */
@@ -285,7 +294,7 @@ export function improver(
   function manner(): Manner {
     const kind = random();
     // While nobody is late, what would make somebody so is given up where that begins to show.
-    const within = lateness === 0 ? timely : null;
+    const within = isOnTime() ? timely : null;
     if (kind < 0.4) return { ...PROMPT, within };
     const weight = strands[pick(random, strands.length)]!.weight;
     const haste = (model.weights.completion * Math.max(0.2, weight)) / Math.max(1e-9, model.weights.setup);

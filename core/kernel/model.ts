@@ -70,6 +70,10 @@ export interface Model {
   readonly open: readonly (OpenHours | null)[];
   readonly capacity: Int32Array;
   readonly tools: readonly (Tool | null)[];
+  /** resources whose runs count, of those that the operation uses */
+  readonly runsOn: readonly (readonly number[])[];
+  /** when a resource is there, by its own calendar alone; null: always */
+  readonly openOn: readonly (OpenHours | null)[];
   readonly resourceIds: readonly string[];
   readonly lags: readonly Lag[];
   readonly lagsOut: readonly (readonly Lag[])[];
@@ -82,6 +86,7 @@ export interface Model {
     readonly tardiness: number;
     readonly setup: number;
     readonly overrun: number;
+    readonly runs: number;
     readonly completion: number;
     readonly makespan: number;
   };
@@ -193,6 +198,8 @@ export function buildModel(problem: Problem): Model {
     open,
     capacity: Int32Array.from(resources, (r) => r.capacity),
     tools,
+    runsOn: uses.map((list) => list.map((u) => u.resource).filter((r) => resources[r]!.runs === true)),
+    openOn: resources.map((r) => (r.calendar === undefined ? null : openOf([r.calendar]))),
     resourceIds: resources.map((r) => r.id),
     lags,
     lagsOut: grouped(count, lags, (l) => [l.from]),
@@ -205,6 +212,7 @@ export function buildModel(problem: Problem): Model {
       tardiness: problem.objective.tardiness ?? 0,
       setup: problem.objective.setup ?? 0,
       overrun: problem.objective.overrun ?? 0,
+      runs: problem.objective.runs ?? 0,
       completion: problem.objective.completion ?? 0,
       makespan: problem.objective.makespan ?? 0,
     },

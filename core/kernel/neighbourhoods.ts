@@ -6,7 +6,7 @@ import { sharesResource, type Model } from './model';
 import { NEEDED } from './mostPatient';
 import { intervalAfter } from './openHours';
 import { pick, type Random } from './random';
-import type { Schedule } from './schedule';
+import { UNPLACED, type Schedule } from './schedule';
 import type { Strand, Structure } from './structure';
 
 /** The ways to choose what is taken out. Named, so that a measurement can leave one out. */
@@ -20,6 +20,7 @@ export const MOVES = [
   'late',
   'promote',
   'ahead',
+  'gather',
 ] as const;
 export type Move = (typeof MOVES)[number];
 
@@ -108,6 +109,8 @@ export function neighbourhoods(
         return takeHeavy();
       case 'ahead':
         return takeAhead(seed);
+      case 'gather':
+        return takeApart(seed);
     }
   }
 
@@ -176,6 +179,63 @@ export function neighbourhoods(
     [i, ...before].forEach((k, n) => {
       out.take(k, n);
     });
+  }
+
+  /** A run goes where the same is done before or after it, and all that stands in between makes way, in its order. */
+  function takeApart(seed: number): void {
+    isWhole = false;
+    const runs = schedule.runs;
+    const { operations } = strands[seed]!;
+    const i = operations[pick(random, operations.length)]!;
+    const resource = runs === null ? undefined : model.runsOn[i]![0];
+    if (resource === undefined) return takeStrands([seed]);
+    const sequence = runs!.on(resource)!;
+    const isSame = (k: number): boolean => {
+      const j = sequence.at(k);
+      return j >= 0 && model.family[j] === model.family[i];
+    };
+    const at = sequence.position(schedule.start[i]!, UNPLACED);
+    const session = runs!.sessionOf(resource, i);
+    const isOfRun = (k: number): boolean =>
+      isSame(k) && runs!.sessionOf(resource, sequence.at(k)) === session;
+    let first = at;
+    while (isOfRun(first - 1)) first--;
+    let last = at;
+    while (isOfRun(last + 1)) last++;
+    // Only a part of a long run may go.
+    if (random() < 0.3) {
+      if (random() < 0.5) first = at;
+      else last = at;
+    }
+    const step = random() < 0.5 ? -1 : 1;
+    let to = step < 0 ? first - 1 : last + 1;
+    let skip = pick(random, 3) === 0 ? 1 : 0;
+    for (; sequence.at(to) >= 0; to += step) {
+      if (Math.abs(to - at) > MOST_OUT - 10) return takeStrands([seed]);
+      if (isSame(to) && skip-- <= 0) break;
+    }
+    if (sequence.at(to) < 0) return takeStrands([seed]);
+    // Either run may go to the other.
+    const isComing = random() < 0.5;
+    const from = Math.min(first, to);
+    const end = Math.max(last, to);
+    let low = from;
+    let high = end;
+    if (isComing) {
+      // The other run is moved: all of it.
+      const other = runs!.sessionOf(resource, sequence.at(to));
+      const isOther = (k: number): boolean =>
+        isSame(k) && runs!.sessionOf(resource, sequence.at(k)) === other;
+      if (step < 0) while (isOther(low - 1)) low--;
+      else while (isOther(high + 1)) high++;
+    }
+    for (let k = low; k <= high; k++) {
+      const j = sequence.at(k);
+      const isMoving = isComing ? (step < 0 ? k <= to : k >= to) : k >= first && k <= last;
+      const isEarly = isComing ? step > 0 : step < 0;
+      // At the far end of all that comes out, or else where it stood.
+      out.take(j, k + (isMoving ? (isEarly ? -1000 : 1000) : 0));
+    }
   }
 
   /** Up to `many` operations done last before `i` in its session by the same hands or tools, in their order. */

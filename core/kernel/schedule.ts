@@ -9,6 +9,7 @@ import { Profile } from './profile';
 import type { Calm } from './calm';
 import type { Bounds } from './propagate';
 import { reachOf, type Reach } from './reach';
+import { runCount, type RunCount } from './runCount';
 import { ToolSequence } from './toolSequence';
 
 export const UNPLACED = -1;
@@ -35,6 +36,8 @@ export class Schedule {
   private overrun = 0;
   /** what the single parts of joined units would cost: see `Share` */
   private partial = 0;
+  /** null where runs cost nothing */
+  readonly runs: RunCount | null;
   private readonly shares: readonly (Share | null)[];
   private readonly demand: Demand;
   /** operations that have left their old session */
@@ -50,6 +53,7 @@ export class Schedule {
     this.end = new Int32Array(model.count).fill(UNPLACED);
     this.setup = new Int32Array(model.count);
     this.shares = sharesOf(model);
+    this.runs = runCount(model);
     this.reach = reachOf(model);
     this.demand = demandOf(model, this.shares);
     const most = mostTaken(model);
@@ -74,6 +78,7 @@ export class Schedule {
       weights.setup * this.setups +
       weights.overrun * this.overrun +
       weights.completion * this.completion;
+    if (this.runs !== null) total += weights.runs * this.runs.count;
     if (this.calm !== null) total += this.calm.price * this.moved;
     if (weights.makespan > 0) total += weights.makespan * this.makespan();
     return total;
@@ -190,6 +195,7 @@ export class Schedule {
     const { calm } = this;
     if (calm !== null && calm.session[i]! >= 0 && calm.sessionAt(start) !== calm.session[i])
       this.moved += sign;
+    this.runs?.account(i, start, end, sign);
     const tool = this.model.tool[i]!;
     if (tool < 0) return;
     if (sign > 0) this.sequences[tool]!.add(i, start, end);
@@ -327,9 +333,81 @@ export class Schedule {
   /**
    * Earliest slot of an unplaced operation in [low, high], ending by `endHigh`, with every setup (its own and that of
    * the next on the tool) in its place; null if there is none. With `patience`, among the slots that start up to
-   * so many minutes later the one with the least `haste * start + setup minutes`.
+   * so many minutes later the one with the least `haste * start + setup minutes`, a run that it begins or splits counted as
+   * the minutes of set-up that cost as much.
    */
   findSlot(i: number, low: number, high: number, endHigh: number, patience = 0, haste = 1): Slot | null {
+    const counted = patience > 0 && this.runs !== null ? this.model.runsOn[i]![0] : undefined;
+    if (counted !== undefined) return this.findInRuns(i, counted, low, high, endHigh, patience, haste);
+    return this.findOnTool(i, low, high, endHigh, patience, haste);
+  }
+
+  /** `findSlot` with a look at every gap on a resource whose runs count, and at every session in it that would go on with a run. */
+  private findInRuns(
+    i: number,
+    resource: number,
+    low: number,
+    high: number,
+    endHigh: number,
+    patience: number,
+    haste: number,
+  ): Slot | null {
+    const { model } = this;
+    const runs = this.runs!;
+    const sequence = runs.on(resource)!;
+    const minutes = model.minutes[i]!;
+    const price = model.weights.runs / Math.max(1e-9, model.weights.setup);
+    low = nextFit(model.open[i]!, low, 0, model.pausable[i] ? 1 : minutes);
+    let best: Slot | null = null;
+    let bestScore = Infinity;
+    let limit = high;
+    const look = (from: number, to: number, before: number, after: number): void => {
+      const slot = this.findOnTool(i, from, Math.min(limit, to - minutes), Math.min(endHigh, to), 0, 1);
+      if (slot === null) return;
+      if (best === null) limit = Math.min(high, slot.start + patience);
+      const score =
+        haste * slot.start +
+        slot.setup +
+        this.changeBehind(i, slot) +
+        price * runs.added(resource, i, slot.start, before, after);
+      if (score >= bestScore) return;
+      bestScore = score;
+      best = slot;
+    };
+    for (let k = sequence.position(low, NEVER); k <= sequence.length; k++) {
+      const before = sequence.at(k - 1);
+      const after = sequence.at(k);
+      const from = Math.max(low, before >= 0 ? this.end[before]! : 0);
+      if (from > limit) break;
+      const to = after >= 0 ? this.start[after]! : NEVER;
+      if (to - from < minutes) continue;
+      look(from, to, before, after);
+      if (after < 0 || model.family[after] !== model.family[i]) continue;
+      // The gap may reach over a night: in the morning the next run can be begun sooner.
+      const session = runs.sessionOf(resource, after);
+      const opens = session < 0 ? 0 : (model.openOn[resource]?.from[session] ?? 0);
+      if (opens > from) look(opens, to, before, after);
+    }
+    return best;
+  }
+
+  /** How much the set-up behind an operation on its tool changes when it takes a slot. */
+  private changeBehind(i: number, slot: Slot): number {
+    const resource = this.model.tool[i]!;
+    const tool = resource < 0 ? null : this.model.tools[resource]!;
+    if (!tool) return 0;
+    const sequence = this.sequences[resource]!;
+    return this.followerChange(tool, i, slot.end, sequence.at(sequence.position(slot.start, slot.end)));
+  }
+
+  private findOnTool(
+    i: number,
+    low: number,
+    high: number,
+    endHigh: number,
+    patience: number,
+    haste: number,
+  ): Slot | null {
     const resource = this.model.tool[i]!;
     if (resource < 0 || this.model.minutes[i] === 0) return this.scan(i, low, high, endHigh, 0);
     const { model } = this;

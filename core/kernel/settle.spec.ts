@@ -72,7 +72,7 @@ describe('settling', () => {
         { id: 'b', start: 180, end: 190, setup: 0 },
         { id: 'c', start: 190, end: 200, setup: 0 },
       ]),
-      cost: { total: 8, tardiness: 0, setup: 8, overrun: 0, completion: 0, makespan: 200 },
+      cost: { total: 8, tardiness: 0, setup: 8, overrun: 0, runs: 0, completion: 0, makespan: 200 },
     };
     expect(settle(problem, late).operations).toEqual([
       { id: 'a', start: 108, end: 118, setup: 8 },

@@ -2,6 +2,8 @@
  * The door to the solver: propagate (or prove that there is no plan), build a first plan, improve it step by step.
  * Nothing here knows the time of day or waits: the caller steps it, asks for the best so far, and stops when it likes.
  */
+import { dates, type Dates } from './dates';
+import { inTime, leastLateness } from './inTime';
 import { lowerBound, raisedBound } from './bound';
 import { exactSearch } from './exact';
 import { builder } from './construct';
@@ -55,6 +57,8 @@ const PATIENT_NODES = 60_000;
 
 /** From these shares of the search on it goes on from the best plan there was, and hardly ever to worse ones. */
 const FINISHING = [0.9, 0.97];
+/** Up to this share of it the dates alone may be looked for. */
+const DATES = 0.5;
 /** Settling may take this share of all work. */
 const SETTLING = 0.02;
 
@@ -167,6 +171,10 @@ function running(
   /** the old plan could be mended and nobody is late: no need to build one */
   let hasStart = false;
   let shop: ShopSearch | null = null;
+  const timely = inTime(model, bounds);
+  const unavoidable = leastLateness(model, bounds) + 1e-9;
+  /** how far the search for the dates alone is */
+  let dating: Dates | null | 'over' = timely === null ? 'over' : null;
   let tried = 0;
   let shown: Solution | null = null;
   /** how often it has gone back to the best plan */
@@ -187,7 +195,7 @@ function running(
     if (previous && !isRepaired) {
       isRepaired = true;
       if (!repair(schedule, structure, previous)) return;
-      hasStart = schedule.lateness() === 0;
+      hasStart = schedule.lateness() <= unavoidable;
       keep();
       schedule.undoTo(0);
     } else if (first.build()) keep();
@@ -205,6 +213,24 @@ function running(
     if (!exact!.isComplete) return;
     proof = best === null ? 'impossible' : 'optimal';
     shown = null;
+  }
+  /** While somebody is late and need not be, nothing else is looked for. */
+  function keepDates(tries: number): void {
+    if (dating === null) {
+      schedule.clear();
+      restore(schedule, best!);
+      dating = schedule.lateness() <= unavoidable ? 'over' : dates(schedule, structure, timely!, random);
+    }
+    for (let k = 0; k < tries && dating !== 'over'; k++) {
+      if (progress() > DATES) dating = 'over';
+      else if (dating.step()) {
+        const { schedule: found } = dating;
+        dating = 'over';
+        const cost = found.cost();
+        if (cost < best!.cost) best = snapshot(found, cost);
+        shown = null;
+      }
+    }
   }
   function keep(): void {
     const cost = schedule.cost();
@@ -245,6 +271,7 @@ function running(
       if (exact !== null && proof === 'open') prove(tries);
       if (this.isDone) return;
       if (!hasStart && first.isBusy) return build();
+      if (best !== null && dating !== 'over') return keepDates(tries);
       if (!isRaised) return raise();
       if (isShop(model)) return swapInShop(tries);
       if (finishing < FINISHING.length && progress() >= FINISHING[finishing]!) {

@@ -40,7 +40,8 @@ export class ToolSequence {
     return low;
   }
 
-  add(i: number, start: number, end: number): void {
+  /** @returns its place */
+  add(i: number, start: number, end: number): number {
     const k = this.position(start, end);
     const { operations, starts, ends, count } = this;
     operations.copyWithin(k + 1, k, count);
@@ -50,10 +51,11 @@ export class ToolSequence {
     starts[k] = start;
     ends[k] = end;
     this.count = count + 1;
+    return k;
   }
 
-  /** @param start where it started */
-  remove(i: number, start: number): void {
+  /** @param start where it started @returns the place that it had */
+  remove(i: number, start: number): number {
     const { operations, starts, ends, count } = this;
     let k = this.position(start, -1);
     while (operations[k] !== i) k++;
@@ -61,5 +63,6 @@ export class ToolSequence {
     starts.copyWithin(k, k + 1, count);
     ends.copyWithin(k, k + 1, count);
     this.count = count - 1;
+    return k;
   }
 }

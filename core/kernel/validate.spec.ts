@@ -81,6 +81,7 @@ const right: Solution = {
     tardiness: 38,
     setup: 8,
     overrun: 2,
+    runs: 0,
     completion: 158,
     makespan: 210,
     total: 3 * 38 + 8 + 4 + 79 + 210,
@@ -119,6 +120,48 @@ describe('the judge', () => {
     ['an optimum that is not proved', { ...right, status: 'optimal' as const }, 8],
     ['an operation left out', { ...right, operations: right.operations.slice(1) }, 0],
   ])('catches %s', (_, solution, rule) => expect(rulesOf(solution)).toContain(rule));
+
+  it('counts runs: the same in the same open interval goes on, whatever waits between; history begins none (rule 9, worked by hand)', () => {
+    const rows: Problem = parseProblem({
+      format: 'muster-problem/1',
+      horizon: 300,
+      calendars: [
+        {
+          id: 'hours',
+          open: [
+            [10, 100],
+            [110, 200],
+          ],
+        },
+      ],
+      resources: [{ id: 'hands', capacity: 1, calendar: 'hours', runs: true }],
+      operations: ['red', 'red', 'blue', 'red', 'red', 'red', 'red'].map((family, k) => ({
+        id: `o${k}`,
+        minutes: 5,
+        family,
+        uses: [{ resource: 'hands', amount: 1 }],
+      })),
+      objective: { runs: 8 },
+      fixed: [
+        { id: 'o0', start: 10, end: 15 },
+        { id: 'o3', start: 102, end: 107 },
+      ],
+    });
+    // o0 is history; o1 goes on with it after half an hour; o2 begins a run; o3 is history outside the hours; o4 begins one, o5 and o6 go on.
+    const starts = [10, 45, 60, 102, 110, 150, 195];
+    const solution: Solution = {
+      ...right,
+      operations: starts.map((start, k) => ({ id: `o${k}`, start, end: start + 5, setup: 0 })),
+      cost: { tardiness: 0, setup: 0, overrun: 0, runs: 2, completion: 0, makespan: 200, total: 16 },
+      bound: 0,
+    };
+    expect(validateSolution(rows, solution).violations).toEqual([]);
+    const moved = {
+      ...solution,
+      operations: solution.operations.map((o) => (o.id === 'o1' ? { ...o, start: 75, end: 80 } : o)),
+    };
+    expect(validateSolution(rows, moved).cost!.runs).toBe(3);
+  });
 
   it('catches a rack that is too full', () => {
     const held: Problem = {

@@ -5,7 +5,7 @@
 import type { Cost, Problem, Solution } from './document';
 
 export interface Violation {
-  /** number of the rule in docs/formats.md, 1 to 8; 0 for a malformed solution */
+  /** number of the rule in docs/formats.md, 1 to 9; 0 for a malformed solution */
   readonly rule: number;
   readonly where: string;
   readonly text: string;
@@ -158,8 +158,27 @@ export function validateSolution(problem: Problem, solution: Solution): Judgemen
     }
   }
 
+  // Rule 9: runs
+  let runs = 0;
+  for (const r of resources.values()) {
+    if (r.runs !== true) continue;
+    const open = r.calendar === undefined ? null : (calendars.get(r.calendar) ?? []);
+    let before: string | null = null;
+    problem.operations
+      .filter((o) => o.minutes > 0 && o.uses?.some((u) => u.resource === r.id))
+      .sort((a, b) => time(a.id).start - time(b.id).start || time(a.id).end - time(b.id).end)
+      .forEach((o) => {
+        const { start } = time(o.id);
+        const session = open === null ? 0 : open.findIndex(([a, b]) => a <= start && start < b);
+        // What began outside every open interval stands alone.
+        const here = session < 0 ? null : JSON.stringify([session, o.family ?? '']);
+        if (!fixed.has(o.id) && (here === null || here !== before)) runs++;
+        before = here;
+      });
+  }
+
   // Rule 8: cost
-  const sums = { tardiness: 0, setup: 0, overrun, completion: 0, makespan: 0 };
+  const sums = { tardiness: 0, setup: 0, overrun, runs, completion: 0, makespan: 0 };
   for (const s of setups.values()) sums.setup += s;
   for (const { end } of at.values()) sums.makespan = Math.max(sums.makespan, end);
   for (const u of problem.units ?? []) {
@@ -167,7 +186,7 @@ export function validateSolution(problem: Problem, solution: Solution): Judgemen
     sums.tardiness += u.weight * Math.max(0, done - u.due);
     sums.completion += u.weight * done;
   }
-  const keys = ['tardiness', 'setup', 'overrun', 'completion', 'makespan'] as const;
+  const keys = ['tardiness', 'setup', 'overrun', 'runs', 'completion', 'makespan'] as const;
   const total = keys.reduce((sum, k) => sum + (problem.objective[k] ?? 0) * sums[k], 0);
   const cost: Cost = { ...sums, total };
   for (const k of [...keys, 'total'] as const)

@@ -46,8 +46,15 @@ export interface Compiled {
   readonly spells: readonly Spell[];
 }
 
-/** Cost of a minute late, of set-up, past the better-by minute, and of being done later. */
-const OBJECTIVE = { tardiness: 100, setup: 1, overrun: 0.5, completion: 0.01, makespan: 0 } as const;
+/** Cost of a minute late, of set-up, past the better-by minute, of taking up another task, and of being done a minute later. */
+const OBJECTIVE = {
+  tardiness: 100,
+  setup: 1,
+  overrun: 0.5,
+  runs: 8,
+  completion: 0.002,
+  makespan: 0,
+} as const;
 
 const NEEDS = ['lacquer', 'paint', 'none'] as const satisfies readonly Need[];
 /** Shares of the bench's air: a spatter takes all, a wet coat that needs clean air one. */
@@ -188,7 +195,13 @@ export function compile(muster: Muster, graceDays = GRACE_DAYS): Compiled {
     ],
     clocks: CLOCKS.filter((d) => used.has(d)).map((d) => ({ id: d, points: clocks.get(d)! })),
     resources: [
-      { id: 'hands', capacity: muster.bench.people.length, calendar: 'sessions' },
+      {
+        id: 'hands',
+        capacity: muster.bench.people.length,
+        calendar: 'sessions',
+        // What several do at once has no order in which runs could be counted.
+        runs: muster.bench.people.length === 1,
+      },
       { id: 'airbrush', capacity: 1, calendar: 'sessions', setup: setupOf(muster, steps) },
       ...(hasTable
         ? [{ id: 'table', capacity: 1, calendar: 'sessions', setup: { minutes: muster.bench.layoutMinutes } }]

@@ -159,6 +159,10 @@ function inWords(reason: Reason, step: PlanStep, plan: Plan, compiled: Compiled)
       return said(`The rack is full until ${until}.`);
     case 'pinned':
       return said(`It is pinned to ${until}, or already done.`);
+    case 'run':
+      return said(
+        `It waits so that ${listed(names)} and it are done in one go; sooner it would mean taking up the same work once more.`,
+      );
     case 'free':
       return said(
         'Nothing keeps it from starting sooner; here it costs no table date and may save a colour change.',

@@ -1,7 +1,7 @@
 /**
  * Random problems wider than `smallProblem`. Ranges: 1 to 12 operations in any acyclic net of lags (0 to 16, each forward, minimum 0 to 90,
  * maximum none or up to 150 more, soft closings, clocks); 1 to 4 resources of capacity 1 to 4, with or without calendar, up to two of them
- * tools with set-ups, `between` and idling; 0 to 8 holds anywhere, on tools too, sharing beginnings, ends and resources; amounts 1 to 3, above
+ * tools with set-ups, `between` and idling; runs that count on half of those of capacity 1; 0 to 8 holds anywhere, on tools too, sharing beginnings, ends and resources; amounts 1 to 3, above
  * capacity at times; earliest and latest; pausable and 0-minute operations; 0 to 3 fixed ones; several units on one operation; weights and
  * factors of 0; horizons of 200 to 6,000 minutes, now and then 10 million.
  */
@@ -44,9 +44,11 @@ export function wideProblem(seed: number): Problem {
         .map(([from, to]) => [`${from}>${to}`, [from, to, int(0, 12)] as [string, string, number]]),
     );
     const idle = some(0.5, () => int(0, 90));
+    const capacity = isTool ? 1 : int(1, 4);
     return {
       id: `r${r}`,
-      capacity: isTool ? 1 : int(1, 4),
+      capacity,
+      ...(capacity === 1 && chance(0.5) ? { runs: true } : {}),
       ...(calendar === undefined ? {} : { calendar }),
       ...(isTool
         ? {
@@ -135,6 +137,7 @@ export function wideProblem(seed: number): Problem {
       setup: factor(5),
       overrun: factor(2),
       completion: factor(0.1),
+      runs: chance(0.4) ? 0 : factor(10),
       makespan: chance(0.6) ? 0 : factor(1),
     },
     fixed,

@@ -7,6 +7,8 @@ import { intervalAfter } from './openHours';
 export interface Calm {
   /** old session of each operation, -1 when it had none */
   readonly session: Int32Array;
+  /** old start of each operation, -1 when it had none */
+  readonly start: Int32Array;
   /** what an operation costs that begins in another session */
   readonly price: number;
   sessionAt(start: number): number;
@@ -20,6 +22,7 @@ export function calmOf(model: Model, previous: Solution, stability: number): Cal
     session: Int32Array.from(model.ids, (id, i) =>
       old.has(id) && !model.isFixed[i] && model.minutes[i]! > 0 ? sessionAt(old.get(id)!) : -1,
     ),
+    start: Int32Array.from(model.ids, (id, i) => (model.isFixed[i] ? -1 : (old.get(id) ?? -1))),
     price: stability,
     sessionAt,
   };

@@ -28,6 +28,9 @@ const MORE_AFTER = 6;
 const MOST_OUT = 10;
 /** What stands in the way is looked for among so many at most. */
 const MOST_LOOKED_AT = 400;
+const LONG_TROUBLE = 8;
+/** So many come out at most where nothing less helps. */
+const MOST_FORCED = 40;
 /** So often the plan is shaken where nothing helps; what goes in anew begins up to a day later. */
 const SHAKES = 10;
 const DAY = 1440;
@@ -37,13 +40,13 @@ const WORK = 6;
 const TROUBLED = 3;
 /** It begins again when so many times as many wait outside as did in the best plan, and a few. */
 const GROWTH = 4;
-const A_FEW = 20;
+const A_FEW = 45;
 
 /** @param full a full plan, in which some are late; @param timely bounds within which nobody is late */
 export function dates(full: Schedule, structure: Structure, timely: Bounds, random: Random): Dates {
   const { model } = full;
   /** in which nothing can be late */
-  const schedule = new Schedule(model, timely);
+  const schedule = new Schedule(model, timely, full.calm);
   const { strands } = structure;
   /** how often a strand has found no place */
   const trouble = new Float64Array(strands.length).fill(1);
@@ -118,13 +121,18 @@ export function dates(full: Schedule, structure: Structure, timely: Bounds, rand
       }
     });
     const s = pool.splice(at, 1)[0]!;
-    if (bringIn(s, PROMPT) || bringIn(s, { ...PROMPT, closeGaps })) {
+    if (isBack(s) || bringIn(s, PROMPT) || bringIn(s, { ...PROMPT, closeGaps })) {
       schedule.commit();
       return pool.length === 0 && finish();
     }
     trouble[s]!++;
     makeRoom(s);
     return false;
+  }
+
+  /** Brings a strand in where it stood in the plan to keep close to, if there is one and it goes. */
+  function isBack(s: number): boolean {
+    return schedule.calm !== null && bringIn(s, { ...PROMPT, isHomeward: true });
   }
 
   function bringIn(s: number, manner: Manner): boolean {
@@ -145,23 +153,45 @@ export function dates(full: Schedule, structure: Structure, timely: Bounds, rand
       const chosen = draw(others, 1 + Math.min(pick(random, most), pick(random, most)));
       const mark = schedule.mark();
       const out = takeOut(chosen);
-      const isIn = bringIn(s, PROMPT);
+      const isIn = insert(schedule, strands[s]!.operations) < 0;
       schedule.undoTo(mark);
       for (const k of out) isOut[k] = 0;
-      isOut[s] = 1;
       const price = isIn ? out.reduce((sum, k) => sum + trouble[k]!, 0) : Infinity;
       if (price >= least) continue;
       least = price;
       best = chosen;
     }
     if (best === null) {
-      pool.push(s);
-      shake();
+      // Where a plan is to be kept close to, not before much else was tried.
+      if ((schedule.calm !== null && trouble[s]! < LONG_TROUBLE) || !forceIn(s, others)) {
+        pool.push(s);
+        shake();
+      }
     } else {
       pool.push(...takeOut(best));
       bringIn(s, PROMPT);
     }
     schedule.commit();
+  }
+
+  /** One after the other comes out until the strand goes in. @returns whether it did; if not, nothing is changed */
+  function forceIn(s: number, others: { s: number; much: number }[]): boolean {
+    const mark = schedule.mark();
+    const out: number[] = [];
+    for (let n = 0; n < MOST_FORCED && out.length < others.length; n++) {
+      const next = draw(
+        others.filter((o) => !isOut[o.s]),
+        1,
+      );
+      if (next.length === 0) break;
+      out.push(...takeOut(next));
+      if (!bringIn(s, PROMPT)) continue;
+      pool.push(...out);
+      return true;
+    }
+    schedule.undoTo(mark);
+    for (const k of out) isOut[k] = 0;
+    return false;
   }
 
   /** Minutes that a strand could still be later. */

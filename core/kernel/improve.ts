@@ -60,6 +60,8 @@ const EAGER = 10;
 /** Where runs count, so much less often, in a thorough search. */
 const CLOSED_AMONG_RUNS = 0.1;
 const IN_NEED = 16;
+/** Share of tries in which nothing begins sooner than in the plan to keep close to. */
+const HOMEWARD = 0.5;
 /** Work that goes with any try, in changes of the plan. */
 const WORK_OF_TRY = 100;
 
@@ -89,7 +91,12 @@ export function improver(
   let calm = schedule.cost() - lateness;
   schedule.commit();
 
-  const moves = MOVES.filter((m) => !options.without?.includes(m));
+  const moves = MOVES.filter(
+    (m) =>
+      !options.without?.includes(m) &&
+      (m !== 'gather' || schedule.runs !== null) &&
+      (m !== 'return' || schedule.calm !== null),
+  );
   const late = moves.indexOf('late');
   const chances = byYield(moves.length, random);
   const sessions = sessionsOf(schedule);
@@ -295,7 +302,8 @@ export function improver(
     const kind = random();
     // While nobody is late, what would make somebody so is given up where that begins to show.
     const within = isOnTime() ? timely : null;
-    if (kind < 0.4) return { ...PROMPT, within };
+    const isHomeward = schedule.calm !== null && random() < HOMEWARD;
+    if (kind < 0.4) return { ...PROMPT, within, isHomeward };
     const weight = strands[pick(random, strands.length)]!.weight;
     const haste = (model.weights.completion * Math.max(0.2, weight)) / Math.max(1e-9, model.weights.setup);
     return {
@@ -303,6 +311,7 @@ export function improver(
       haste: haste * (0.1 + 1.5 * random()),
       delay: kind > 0.94 ? pick(random, 1440) : 0,
       within,
+      isHomeward,
     };
   }
 

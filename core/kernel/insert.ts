@@ -14,6 +14,8 @@ export interface Manner {
   readonly haste: number;
   /** minutes by which the first operation is held back */
   readonly delay: number;
+  /** nothing begins sooner than in the plan to keep close to */
+  readonly isHomeward?: boolean;
   /** bounds that an operation must keep beside those of the schedule */
   readonly within?: Bounds | null;
   /** asked where an operation would miss a session for want of one long gap */
@@ -36,6 +38,7 @@ export function insert(schedule: Schedule, operations: readonly number[], manner
   const { model } = schedule;
   const begin = schedule.mark();
   const within = manner.within ?? schedule.bounds;
+  const home = manner.isHomeward ? (schedule.calm?.start ?? null) : null;
   const marks: number[] = [];
   /** by place in the list */
   const notBefore = operations.map(() => 0);
@@ -46,7 +49,12 @@ export function insert(schedule: Schedule, operations: readonly number[], manner
   while (k < operations.length) {
     const i = operations[k]!;
     marks[k] = schedule.mark();
-    const early = Math.max(schedule.startLow(i), notBefore[k]!, startFor(model, i, schedule.endLow(i)));
+    const early = Math.max(
+      schedule.startLow(i),
+      notBefore[k]!,
+      startFor(model, i, schedule.endLow(i)),
+      home === null ? 0 : home[i]!,
+    );
     const low = roomFrom(schedule, i, early);
     const endHigh = Math.min(schedule.endHigh(i), within.endHigh[i]!);
     // Looked for beyond the window's end on purpose: a slot too late tells how much later the window must begin.

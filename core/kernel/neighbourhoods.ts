@@ -21,6 +21,7 @@ export const MOVES = [
   'promote',
   'ahead',
   'gather',
+  'return',
 ] as const;
 export type Move = (typeof MOVES)[number];
 
@@ -109,6 +110,8 @@ export function neighbourhoods(
         return takeHeavy();
       case 'ahead':
         return takeAhead(seed);
+      case 'return':
+        return takeBack(seed);
       case 'gather':
         return takeApart(seed);
     }
@@ -179,6 +182,42 @@ export function neighbourhoods(
     [i, ...before].forEach((k, n) => {
       out.take(k, n);
     });
+  }
+
+  /** What has left the session it had in the plan to keep close to, and what stands there now. */
+  function takeBack(seed: number): void {
+    isWhole = false;
+    const chosen = strayFrom(seed);
+    if (chosen < 0) return;
+    const home = schedule.calm!.start;
+    const { operations } = strands[chosen]!;
+    const first = operations.findIndex((i) => schedule.hasLeft(i));
+    operations.slice(first).forEach((i, k) => {
+      out.take(i, k);
+    });
+    for (const i of operations.slice(first)) {
+      const from = home[i]!;
+      const to = from + model.minutes[i]!;
+      if (from < 0 || !schedule.hasLeft(i)) continue;
+      for (let k = 0; k < model.count && out.size < MOST_OUT; k++)
+        if (
+          schedule.start[k]! < to &&
+          schedule.end[k]! > from &&
+          schedule.end[k]! > schedule.start[k]! &&
+          sharesResource(model, k, i)
+        )
+          out.take(k, 1000 + schedule.start[k]!);
+    }
+  }
+
+  /** From a strand on the first one with an operation that has left its session; -1: there is none. */
+  function strayFrom(seed: number): number {
+    if (schedule.calm === null) return -1;
+    for (let n = 0; n < strands.length; n++) {
+      const s = (seed + n) % strands.length;
+      if (strands[s]!.operations.some((i) => schedule.hasLeft(i))) return s;
+    }
+    return -1;
   }
 
   /** A run goes where the same is done before or after it, and all that stands in between makes way, in its order. */

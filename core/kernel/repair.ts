@@ -11,23 +11,16 @@ import { putBack } from './putBack';
 import type { Schedule } from './schedule';
 import type { Structure } from './structure';
 
-/**
- * Fills the empty schedule from an old plan, in two ways, and leaves the cheaper: what can't stay goes in anew at once and pushes on
- * what comes after it, or all others go back to their places first and let it in between them.
- * @returns whether every operation found its place; if not, the schedule is empty again
- */
-export function repair(schedule: Schedule, structure: Structure, previous: Solution): boolean {
-  const mark = schedule.mark();
-  const costs = [true, false].map((isPushing) => {
-    const cost = mend(schedule, structure, previous, isPushing) ? schedule.cost() : Infinity;
-    schedule.undoTo(mark);
-    return { isPushing, cost };
-  });
-  const best = costs.reduce((a, b) => (b.cost < a.cost ? b : a));
-  return best.cost < Infinity && mend(schedule, structure, previous, best.isPushing);
-}
+/** What can't stay pushes on what comes after it, or all others take their places first and it goes in between them. */
+export const WAYS = ['pushing', 'between'] as const;
+export type Way = (typeof WAYS)[number];
 
-function mend(schedule: Schedule, structure: Structure, previous: Solution, isPushing: boolean): boolean {
+/**
+ * Fills the empty schedule from an old plan.
+ * @returns whether every operation found its place; if not, what did is left where it is
+ */
+export function repair(schedule: Schedule, structure: Structure, previous: Solution, way: Way): boolean {
+  const isPushing = way === 'pushing';
   const { model } = schedule;
   const old = new Map(previous.operations.map((o) => [o.id, o.start]));
   const key = Float64Array.from(model.ids, (id) => old.get(id) ?? model.horizon);

@@ -47,7 +47,7 @@ export class Schedule {
   constructor(
     readonly model: Model,
     readonly bounds: Bounds,
-    private readonly calm: Calm | null = null,
+    readonly calm: Calm | null = null,
   ) {
     this.start = new Int32Array(model.count).fill(UNPLACED);
     this.end = new Int32Array(model.count).fill(UNPLACED);
@@ -192,9 +192,7 @@ export class Schedule {
     }
     this.setups += sign * setup;
     if (demand.isPriced[i] !== 0) this.price(i, sign);
-    const { calm } = this;
-    if (calm !== null && calm.session[i]! >= 0 && calm.sessionAt(start) !== calm.session[i])
-      this.moved += sign;
+    if (this.hasLeft(i)) this.moved += sign;
     this.runs?.account(i, start, end, sign);
     const tool = this.model.tool[i]!;
     if (tool < 0) return;
@@ -227,6 +225,12 @@ export class Schedule {
     if (this.end[from] === UNPLACED || this.start[to] === UNPLACED) return;
     this.overrun +=
       sign * Math.max(0, ticksBetween(lag.clock, this.end[from]!, this.start[to]!) - lag.prefer);
+  }
+
+  /** Has a placed operation left the session it had in the plan to keep close to? */
+  hasLeft(i: number): boolean {
+    const { calm } = this;
+    return calm !== null && calm.session[i]! >= 0 && calm.sessionAt(this.start[i]!) !== calm.session[i];
   }
 
   /** Operations that take time and start in [from, to), by the beginning of their set-ups. */

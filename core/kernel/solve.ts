@@ -19,7 +19,7 @@ import type { Move } from './neighbourhoods';
 import { isShop, shopSearch, type ShopSearch } from './shop';
 import { calmOf } from './calm';
 import { plainHolds, type PlainHolds } from './plainHolds';
-import { repair } from './repair';
+import { repair, WAYS } from './repair';
 import { seededRandom, type Random } from './random';
 import { Schedule } from './schedule';
 import { settleIn } from './settle';
@@ -58,7 +58,9 @@ const PATIENT_NODES = 60_000;
 /** From these shares of the search on it goes on from the best plan there was, and hardly ever to worse ones. */
 const FINISHING = [0.9, 0.97];
 /** Up to this share of it the dates alone may be looked for. */
-const DATES = 0.5;
+const DATES = 0.8;
+/** A mended plan is first improved for this share of it: that moves less. */
+const MENDING = 0.15;
 /** Settling may take this share of all work. */
 const SETTLING = 0.02;
 
@@ -168,7 +170,7 @@ function running(
   // Prices over a part of the horizon prove nothing of the whole.
   let isRaised = isCut;
   let isRepaired = false;
-  /** the old plan could be mended and nobody is late: no need to build one */
+  /** the old plan could be mended: no need to build one */
   let hasStart = false;
   let shop: ShopSearch | null = null;
   const timely = inTime(model, bounds);
@@ -194,10 +196,13 @@ function running(
   function build(): void {
     if (previous && !isRepaired) {
       isRepaired = true;
-      if (!repair(schedule, structure, previous)) return;
-      hasStart = schedule.lateness() <= unavoidable;
-      keep();
-      schedule.undoTo(0);
+      for (const way of WAYS) {
+        if (repair(schedule, structure, previous, way)) {
+          hasStart = true;
+          keep();
+        }
+        schedule.undoTo(0);
+      }
     } else if (first.build()) keep();
   }
   /** A share of the time goes to the exact search while there is hope that it ends. */
@@ -224,18 +229,18 @@ function running(
     for (let k = 0; k < tries && dating !== 'over'; k++) {
       if (progress() > DATES) dating = 'over';
       else if (dating.step()) {
-        const { schedule: found } = dating;
+        keepFrom(dating.schedule);
         dating = 'over';
-        const cost = found.cost();
-        if (cost < best!.cost) best = snapshot(found, cost);
-        shown = null;
       }
     }
   }
   function keep(): void {
-    const cost = schedule.cost();
+    keepFrom(schedule);
+  }
+  function keepFrom(found: Schedule): void {
+    const cost = found.cost();
     if (best !== null && cost >= best.cost - 1e-12) return;
-    best = snapshot(schedule, cost);
+    best = snapshot(found, cost);
     shown = null;
   }
   /** Keeps the plan as it is when settled; the search goes on from the plan that isn't, whose racks are emptier. */
@@ -271,7 +276,7 @@ function running(
       if (exact !== null && proof === 'open') prove(tries);
       if (this.isDone) return;
       if (!hasStart && first.isBusy) return build();
-      if (best !== null && dating !== 'over') return keepDates(tries);
+      if (best !== null && dating !== 'over' && (!hasStart || progress() > MENDING)) return keepDates(tries);
       if (!isRaised) return raise();
       if (isShop(model)) return swapInShop(tries);
       if (finishing < FINISHING.length && progress() >= FINISHING[finishing]!) {

@@ -33,9 +33,21 @@ const roomRules = Object.entries(rooms).map(([room, allowed]) => ({
   to: { path: '^core/', pathNot: `^core/(${[room, ...allowed].join('|')})/` },
 }));
 
+/** The floors of the kernel: each stands on those before it. */
+const floors = ['document', 'model', 'prove', 'place', 'search', 'answer'];
+
+const floorRules = floors.map((floor, k) => ({
+  name: `kernel-${floor}-stands-on`,
+  comment: `core/kernel/${floor} stands on ${k === 0 ? 'nothing' : floors.slice(0, k).join(', ')}`,
+  severity: 'error',
+  from: { path: `^core/kernel/${floor}/`, pathNot: '[.]spec[.]ts$' },
+  to: { path: '^core/kernel/', pathNot: `^core/kernel/(${floors.slice(0, k + 1).join('|')})/` },
+}));
+
 module.exports = {
   forbidden: [
     ...roomRules,
+    ...floorRules,
     {
       name: 'by-the-door',
       comment: 'another room is entered by its index.ts',

@@ -1,4 +1,4 @@
-export { parseProblem, ProblemError } from './document';
+export { parseProblem, ProblemError } from './document/document';
 export type {
   Conflict,
   Cost,
@@ -10,15 +10,15 @@ export type {
   ProblemResource,
   Solution,
   Status,
-} from './document';
-export { seededRandom, type Random } from './random';
-export { KernelMistake } from './judged';
-export { startSearch, type Search, type SearchOptions } from './solve';
-export { settle } from './settle';
-export { solveProblem, type SolveBudget } from './solveProblem';
-export { validateSolution, type Judgement, type Violation } from './validate';
-export { explainer, type ChainLink, type Explainer, type Reason, type ReasonKind } from './explain';
-export { causeOf, causesIn, isCause, withoutCause, type Cause } from './causes';
-export { movedOperations } from './moved';
-export { FINE_MOVES, type FineMove } from './fineMoves';
-export { MOVES, type Move } from './neighbourhoods';
+} from './document/document';
+export { seededRandom, type Random } from './model/random';
+export { KernelMistake } from './document/judged';
+export { startSearch, type Search, type SearchOptions } from './answer/solve';
+export { settle } from './place/settle';
+export { solveProblem, type SolveBudget } from './answer/solveProblem';
+export { validateSolution, type Judgement, type Violation } from './document/validate';
+export { explainer, type ChainLink, type Explainer, type Reason, type ReasonKind } from './answer/explain';
+export { causeOf, causesIn, isCause, withoutCause, type Cause } from './answer/causes';
+export { movedOperations } from './answer/moved';
+export { FINE_MOVES, type FineMove } from './search/fineMoves';
+export { MOVES, type Move } from './search/neighbourhoods';

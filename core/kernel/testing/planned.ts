@@ -1,10 +1,10 @@
 /** A schedule with a first plan, and what is known of its problem. */
-import { builder } from '../construct';
+import { builder } from '../search/construct';
 import { seededRandom, type Problem } from '../index';
-import { buildModel, type Model } from '../model';
-import { propagate, type Bounds } from '../propagate';
-import { Schedule } from '../schedule';
-import { structureOf, type Structure } from '../structure';
+import { buildModel, type Model } from '../model/model';
+import { propagate, type Bounds } from '../prove/propagate';
+import { Schedule } from '../place/schedule';
+import { structureOf, type Structure } from '../place/structure';
 
 export interface Planned {
   readonly model: Model;

@@ -1,0 +1,109 @@
+/**
+ * From an old plan to one for a problem that has changed a little: everything that still can stays where it was, the rest moves
+ * back as little as it goes, in the order of the old plan.
+ */
+import { arrange } from '../place/arrange';
+import type { Solution } from '../document/document';
+import { isBroken } from '../place/broken';
+import { gapCloser } from '../place/closeGaps';
+import { insert, PROMPT } from '../place/insert';
+import { putBack } from '../place/putBack';
+import type { Schedule } from '../place/schedule';
+import type { Structure } from '../place/structure';
+
+/** What can't stay pushes on what comes after it, or all others take their places first and it goes in between them. */
+export const WAYS = ['pushing', 'between'] as const;
+export type Way = (typeof WAYS)[number];
+
+/**
+ * Fills the empty schedule from an old plan.
+ * @returns whether every operation found its place; if not, what did is left where it is
+ */
+export function repair(schedule: Schedule, structure: Structure, previous: Solution, way: Way): boolean {
+  const isPushing = way === 'pushing';
+  const { model } = schedule;
+  const old = new Map(previous.operations.map((o) => [o.id, o.start]));
+  const key = Float64Array.from(model.ids, (id) => old.get(id) ?? model.horizon);
+  const all = [...model.ids.keys()].filter((i) => !model.isFixed[i] && structure.strandOf[i]! >= 0);
+  const members = new Map<number, number[]>();
+  for (const i of all) {
+    const block = members.get(structure.blockOf[i]!);
+    if (block) block.push(i);
+    else members.set(structure.blockOf[i]!, [i]);
+  }
+  const manner = { ...PROMPT, closeGaps: gapCloser(schedule) };
+  const waiting = new Set<number>();
+  const deferred = new Set<number>();
+  for (const i of arrange(model, all, key)) {
+    const block = structure.blockOf[i]!;
+    if (schedule.isPlaced(i) || deferred.has(structure.strandOf[i]!) || waiting.has(block)) continue;
+    if (stays(schedule, i, old.get(model.ids[i]!))) continue;
+    // No longer possible there: its coupled group goes in anew, as soon as it fits; failing that, all it hangs together with.
+    if (isPushing) bringBack(block);
+    else setAside(block);
+  }
+  for (const block of waiting) {
+    const strand = structure.strandOf[members.get(block)![0]!]!;
+    if (!deferred.has(strand)) bringBack(block);
+  }
+  const late = [...deferred].sort((a, b) => pressing(a) - pressing(b));
+  const groups = late.map((s) => structure.strands[s]!.operations);
+  return putBack(schedule, structure, { groups, joints: structure.milestones }, { manner }) < 0;
+
+  function setAside(block: number): void {
+    const before = schedule.mark();
+    if (takeOut(members.get(block)!)) {
+      waiting.add(block);
+      return;
+    }
+    schedule.undoTo(before);
+    defer(structure.strandOf[members.get(block)![0]!]!);
+  }
+
+  function bringBack(block: number): void {
+    const list = members.get(block)!;
+    const before = schedule.mark();
+    if (takeOut(list) && insert(schedule, arrange(model, list, key), manner) < 0) return;
+    schedule.undoTo(before);
+    defer(structure.strandOf[list[0]!]!);
+  }
+
+  /** @returns false when what stands behind on a tool would lose its place */
+  function takeOut(list: readonly number[]): boolean {
+    let isWell = true;
+    for (const k of list) {
+      if (!schedule.isPlaced(k)) continue;
+      const at = schedule.start[k]!;
+      schedule.remove(k);
+      isWell = schedule.mendAfter(k, at) && isWell;
+    }
+    return isWell;
+  }
+
+  function defer(s: number): void {
+    if (deferred.has(s)) return;
+    deferred.add(s);
+    for (const k of structure.strands[s]!.operations) {
+      if (!schedule.isPlaced(k)) continue;
+      const at = schedule.start[k]!;
+      schedule.remove(k);
+      if (schedule.mendAfter(k, at)) continue;
+      const follower = structure.strandOf[schedule.followerOn(k, at)] ?? -1;
+      if (follower >= 0) defer(follower);
+    }
+  }
+
+  function pressing(s: number): number {
+    return structure.strands[s]!.due;
+  }
+}
+
+/** Places an operation at its old start if all rules allow it. */
+function stays(schedule: Schedule, i: number, start: number | undefined): boolean {
+  if (start === undefined || start < schedule.startLow(i) || start > schedule.startHigh(i)) return false;
+  const slot = schedule.findSlot(i, start, start, schedule.endHigh(i));
+  if (slot === null || slot.end < schedule.endLow(i) || isBroken(schedule, i, slot.start, slot.end))
+    return false;
+  schedule.place(i, slot);
+  return true;
+}

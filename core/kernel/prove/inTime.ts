@@ -1,0 +1,28 @@
+/** Bounds within which nobody is late. */
+import type { Model } from '../model/model';
+import { propagate, type Bounds } from './propagate';
+
+/** A minute of lateness must cost at least so many minutes of an earlier end, or it may be worth its price. */
+const DEAR = 100;
+
+/**
+ * Earliest and latest times of every operation in plans in which nobody is later than the bounds make unavoidable; null when lateness
+ * is so cheap that a good plan may have some, or when these dates contradict one another.
+ * @param bounds of plans at all
+ */
+export function inTime(model: Model, bounds: Bounds): Bounds | null {
+  if (model.weights.tardiness < DEAR * model.weights.completion) return null;
+  const latest = model.latest.slice();
+  for (const { ready, due, weight } of model.dues)
+    if (weight > 0)
+      latest[ready] = Math.min(latest[ready]!, Math.max(Math.floor(due), bounds.endLow[ready]!));
+  const propagation = propagate({ ...model, latest });
+  return propagation.ok ? propagation.bounds : null;
+}
+
+/** The lateness (cost, factor included) that no plan avoids, as far as the bounds show. */
+export function leastLateness(model: Model, bounds: Bounds): number {
+  let sum = 0;
+  for (const { ready, due, weight } of model.dues) sum += weight * Math.max(0, bounds.endLow[ready]! - due);
+  return model.weights.tardiness * sum;
+}

@@ -1,0 +1,337 @@
+/**
+ * Large-neighbourhood search: takes operations out of a complete plan (`neighbourhoods`) and puts them back in another order or
+ * manner; keeps the result when it is better or, early on, not much worse.
+ * Deterministic for a seed.
+ */
+import { arrange } from '../place/arrange';
+import { byYield } from './byYield';
+import { gapCloser } from '../place/closeGaps';
+import { FINE_MOVES, fineMoves, type FineMove } from './fineMoves';
+import { inTime, leastLateness } from '../prove/inTime';
+import { PROMPT, type Manner } from '../place/insert';
+import type { Model } from '../model/model';
+import { mostPatient } from './mostPatient';
+import {
+  MOST_OUT,
+  MOVES,
+  neighbourhoods,
+  sessionsOf,
+  spanOf,
+  type Move,
+  type TakenOut,
+} from './neighbourhoods';
+import { putBack, type Loose } from '../place/putBack';
+import { pick, type Random } from '../model/random';
+import type { Schedule } from '../place/schedule';
+import type { Structure } from '../place/structure';
+
+export interface Improver {
+  /** Tries one change. @returns whether the plan is now the best so far */
+  step(): boolean;
+}
+
+export interface ImproveOptions {
+  /** share of the search gone by, 0 to 1: cools the search down */
+  readonly progress: () => number;
+  readonly without?: readonly (Move | FineMove)[];
+  /** tries made before: default 0 */
+  readonly tried?: number;
+  /** only finer changes, and hardly anything worse is taken any more */
+  readonly isFinishing?: boolean;
+}
+
+/** At the beginning a change may be worse by about so many times what a unit costs on average. */
+const WARMTH = 1.2;
+/** Tries for each unit from which on the search may begin that warm; with fewer it begins cooler. */
+const THOROUGH = 400;
+/** From this share of the search on, this share of the tries of a thorough one moves pieces of strands and single operations. */
+const FINE_FROM = 0.8;
+const FINE = 0.9;
+/** So many strands may make room, one after the other, before a try is given up … */
+const MOST_EJECTED = 4;
+/** … but only one when nobody is late and there is less than this share of the tries of a thorough search: these are worth more. */
+const HASTY = 0.14;
+/**
+ * Gaps are closed in a share of the tries: eagerly, wherever an operation would miss a session, or only for strands that find no
+ * place otherwise. Either is worth most with so many operations in a session; with fewer there is little to close, with more it
+ * costs too much.
+ */
+const EAGER = 10;
+/** Where runs count, so much less often, in a thorough search. */
+const CLOSED_AMONG_RUNS = 0.1;
+const IN_NEED = 16;
+/** Share of tries in which nothing begins sooner than in the plan to keep close to. */
+const HOMEWARD = 0.5;
+/** Work that goes with any try, in changes of the plan. */
+const WORK_OF_TRY = 100;
+
+export function improver(
+  schedule: Schedule,
+  structure: Structure,
+  random: Random,
+  options: ImproveOptions,
+): Improver {
+  const { model } = schedule;
+  const { strands } = structure;
+  const { isFinishing = false } = options;
+  const key = new Float64Array(model.count);
+  const isOut = new Uint8Array(model.count);
+  let out: number[] = [];
+  /** where strands stood that have been taken out, and which they are */
+  const was = { from: new Float64Array(strands.length), to: new Float64Array(strands.length) };
+  const isMoved = new Uint8Array(strands.length);
+  /** strand by strand, or all side by side? */
+  let isWhole = true;
+  /** cost with guidance: what changes are judged by */
+  let cost = schedule.cost() + schedule.guidance();
+  let tried = options.tried ?? 0;
+  let best = schedule.cost();
+  let lateness = schedule.lateness();
+  /** what the plan costs without its lateness: the scale on which a change is small */
+  let calm = schedule.cost() - lateness;
+  schedule.commit();
+
+  const moves = MOVES.filter(
+    (m) =>
+      !options.without?.includes(m) &&
+      (m !== 'gather' || schedule.runs !== null) &&
+      (m !== 'return' || schedule.calm !== null),
+  );
+  const late = moves.indexOf('late');
+  const chances = byYield(moves.length, random);
+  const sessions = sessionsOf(schedule);
+  const timely = inTime(model, schedule.bounds);
+  const unavoidable = leastLateness(model, schedule.bounds) + 1e-9;
+  const isOnTime = (): boolean => lateness <= unavoidable;
+  const closeGaps = gapCloser(schedule);
+  const closing = closingShares(model, sessions.length);
+  const takenOut: TakenOut = {
+    get size() {
+      return out.length;
+    },
+    take(i, when) {
+      key[i] = when;
+      take(i);
+    },
+  };
+  const neighbourhood = neighbourhoods(schedule, structure, sessions, random, takenOut);
+  const fine = fineMoves(schedule, structure, random, takenOut);
+  const finer = FINE_MOVES.filter((m) => !options.without?.includes(m));
+
+  function step(): boolean {
+    if (strands.length === 0) return false;
+    tried++;
+    const progress = Math.min(1, options.progress());
+    const thorough = Math.min(1, tried / Math.max(1e-6, progress) / strands.length / THOROUGH);
+    const isFine = isOnTime() && progress > FINE_FROM && finer.length > 0 && random() < FINE * thorough;
+    if (isFine) tryFinely(progress);
+    else tryMove(progress, thorough);
+    const real = schedule.cost();
+    if (real >= best - 1e-9) return false;
+    best = real;
+    return true;
+  }
+
+  /** Tries a move that has been worth it lately, and learns how much it is worth. */
+  function tryMove(progress: number, thorough: number): void {
+    if (moves.length === 0) return;
+    // While anyone is late, nothing matters more.
+    const m = late >= 0 && !isOnTime() && random() < 0.4 ? late : chances.choose();
+    const begin = schedule.changes;
+    startOver();
+    isWhole = neighbourhood.choose(moves[m]!);
+    const gain = attempt(progress, thorough, manner);
+    // What brings a unit home in time saves so much that all else would look like nothing: no try counts for more than a unit costs.
+    const saved = Math.min(Math.max(0, gain), calm / strands.length);
+    chances.learn(m, saved, WORK_OF_TRY + schedule.changes - begin);
+  }
+
+  function tryFinely(progress: number): void {
+    startOver();
+    const choice = fine.choose(finer[pick(random, finer.length)]!);
+    isWhole = choice.isWhole;
+    attempt(progress, 1, () => fineManner(choice.delay));
+  }
+
+  function startOver(): void {
+    for (const i of out) isOut[i] = 0;
+    isMoved.fill(0);
+    out = [];
+  }
+
+  /** Puts back in another way what is to come out. @returns how much cheaper the plan has become; -Infinity when nothing was changed */
+  function attempt(progress: number, thorough: number, mannerOf: () => Manner): number {
+    if (out.length === 0 || !removeAll()) return giveUp();
+    // In the last part little warmth is left: enough to go round by another set-up, and that much helps however few the tries.
+    const warmth = WARMTH * (isFinishing ? 1 : thorough) * (1 - progress) ** 2;
+    const limit = cost - ((warmth * calm) / strands.length) * Math.log(Math.max(1e-12, random()));
+    let left = isOnTime() && (isFinishing || thorough < HASTY) ? 1 : MOST_EJECTED;
+    const makeRoom = isWhole
+      ? (group: readonly number[]): Loose | null =>
+          left-- > 0 ? eject(structure.strandOf[group[0]!]!) : null
+      : null;
+    const luck = isFinishing ? 1 : random() / worthClosing(thorough);
+    const isEager = luck < closing.eager;
+    const isNeedy = luck < closing.inNeed;
+    const how = {
+      manner: { ...mannerOf(), closeGaps: isEager ? closeGaps : null },
+      limit,
+      closeGaps: isNeedy && !isEager ? closeGaps : null,
+      makeRoom,
+    };
+    if (putBack(schedule, structure, looseFrom(0), how) >= 0) return giveUp();
+    const now = schedule.cost() + schedule.guidance();
+    if (now > limit) return giveUp();
+    const gain = cost - now;
+    schedule.commit();
+    cost = now;
+    lateness = schedule.lateness();
+    calm = schedule.cost() - lateness;
+    return gain;
+  }
+
+  /** Among runs a closed gap brings little, and costs much: only a thorough search has the time for it. */
+  function worthClosing(thorough: number): number {
+    return schedule.runs === null ? 1 : CLOSED_AMONG_RUNS * thorough ** 3;
+  }
+
+  /** What has been taken out since there were `begin` operations out, ready to be put back. */
+  function looseFrom(begin: number): Loose {
+    const list = out.slice(begin);
+    const order = arrange(
+      model,
+      list.filter((i) => structure.strandOf[i]! >= 0),
+      key,
+    );
+    const joints = list
+      .filter((i) => structure.strandOf[i]! < 0)
+      .sort((a, b) => structure.rank[a]! - structure.rank[b]!);
+    return { groups: isWhole ? byStrand(order) : [order], joints };
+  }
+
+  /** A strand found no place: one that can wait longer makes room for it and comes back after all others. */
+  function eject(s: number): Loose | null {
+    if (s < 0) return null;
+    const room = { from: was.from[s]!, length: was.to[s]! - was.from[s]!, due: strands[s]!.due };
+    const other = mostPatient(schedule, strands, room, isMoved, random);
+    if (other < 0) return null;
+    // What is back in its place may have to come out again.
+    for (const i of out) if (schedule.isPlaced(i)) isOut[i] = 0;
+    const begin = out.length;
+    strands[other]!.operations.forEach((i, k) => {
+      key[i] = k;
+      take(i);
+    });
+    return removeAll(begin) ? looseFrom(begin) : null;
+  }
+
+  /** Splits an order where one strand ends and the next begins. */
+  function byStrand(order: readonly number[]): number[][] {
+    const groups: number[][] = [];
+    let last = -1;
+    for (const i of order) {
+      const s = structure.strandOf[i]!;
+      if (s !== last) groups.push([]);
+      groups[groups.length - 1]!.push(i);
+      last = s;
+    }
+    return groups;
+  }
+
+  function giveUp(): number {
+    schedule.undoTo(0);
+    return -Infinity;
+  }
+
+  function take(i: number): void {
+    if (isOut[i] || model.isFixed[i]) return;
+    isOut[i] = 1;
+    out.push(i);
+    remember(structure.strandOf[i]!);
+  }
+
+  /** Windows that would be torn, joints that follow, setups that lose their place: all of it comes out too. */
+  function removeAll(removed = 0): boolean {
+    for (;;) {
+      for (let k = removed; k < out.length; k++) {
+        const i = out[k]!;
+        for (const lag of model.lagsOut[i]!) {
+          if (lag.max !== Infinity && !isOut[lag.to]) alongWith(i, lag.to);
+          else if (structure.strandOf[lag.to]! < 0 && !isOut[lag.to] && !model.isFixed[lag.to]) {
+            key[lag.to] = 1e12;
+            take(lag.to);
+          }
+        }
+        for (const lag of model.lagsIn[i]!)
+          if (lag.max !== Infinity && !isOut[lag.from]) alongWith(i, lag.from);
+      }
+      if (out.length > 2 * MOST_OUT) return false;
+      const begin = removed;
+      const starts: number[] = [];
+      for (; removed < out.length; removed++) {
+        starts.push(schedule.start[out[removed]!]!);
+        schedule.remove(out[removed]!);
+      }
+      for (let k = begin; k < removed; k++) {
+        const i = out[k]!;
+        if (schedule.mendAfter(i, starts[k - begin]!)) continue;
+        const after = schedule.followerOn(i, starts[k - begin]!);
+        if (isOut[after]) continue;
+        key[after] = schedule.start[after]!;
+        take(after);
+      }
+      if (removed === out.length) return true;
+    }
+  }
+
+  /** Notes where a strand stands before the first of it goes: `eject` asks for it later. */
+  function remember(s: number): void {
+    if (s < 0 || isMoved[s]) return;
+    isMoved[s] = 1;
+    const [from, to] = spanOf(schedule, strands[s]!);
+    was.from[s] = from;
+    was.to[s] = to;
+  }
+
+  function alongWith(i: number, other: number): void {
+    key[other] = key[i]!;
+    take(other);
+  }
+
+  function manner(): Manner {
+    const kind = random();
+    // While nobody is late, what would make somebody so is given up where that begins to show.
+    const within = isOnTime() ? timely : null;
+    const isHomeward = schedule.calm !== null && random() < HOMEWARD;
+    if (kind < 0.4) return { ...PROMPT, within, isHomeward };
+    const weight = strands[pick(random, strands.length)]!.weight;
+    const haste = (model.weights.completion * Math.max(0.2, weight)) / Math.max(1e-9, model.weights.setup);
+    return {
+      patience: kind < 0.8 ? 20 + pick(random, 240) : 1500,
+      haste: haste * (0.1 + 1.5 * random()),
+      delay: kind > 0.94 ? pick(random, 1440) : 0,
+      within,
+      isHomeward,
+    };
+  }
+
+  /** Where set-ups are least, or nearly so. */
+  function fineManner(delay: number): Manner {
+    return {
+      patience: random() < 0.5 ? 240 : 1500,
+      haste: 0.01 * random(),
+      delay,
+      within: timely,
+    };
+  }
+
+  return { step };
+}
+
+/** The shares of tries in which gaps are closed, by how many operations that take time a session of the plan has on average. */
+function closingShares(model: Model, sessions: number): { eager: number; inNeed: number } {
+  const busy = model.minutes.reduce((n, minutes) => (minutes > 0 ? n + 1 : n), 0);
+  const crowd = busy / Math.max(1, sessions);
+  const share = (best: number): number => Math.min(crowd / best, (best / crowd) ** 3);
+  return { eager: share(EAGER), inNeed: share(IN_NEED) };
+}

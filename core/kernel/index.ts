@@ -20,5 +20,4 @@ export { validateSolution, type Judgement, type Violation } from './document/val
 export { explainer, type ChainLink, type Explainer, type Reason, type ReasonKind } from './answer/explain';
 export { causeOf, causesIn, isCause, withoutCause, type Cause } from './answer/causes';
 export { movedOperations } from './answer/moved';
-export { FINE_MOVES, type FineMove } from './search/fineMoves';
-export { MOVES, type Move } from './search/neighbourhoods';
+export { MOVES, type Move } from './search/moves';

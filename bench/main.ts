@@ -2,6 +2,7 @@
  * `npm run bench [-- quick | table | growth | change | moves | highs | minizinc | demo | check]`: measures the kernel side by side in one run. Times on a
  * shared machine are noisy; ratios within a run and growth with size say more than any single figure.
  */
+import { BARE, conflictWords } from '#core/plan';
 import {
   movedOperations,
   seededRandom,
@@ -88,7 +89,9 @@ if (wants('table') || wants('quick')) {
   );
   for (const name of ['tiny-bad-no-time-to-clean', 'tiny-bad-rack-small', 'tiny-bad-window-shut']) {
     const { solution } = run(instance(name), 2);
-    print(`${name}: ${solution.status} – ${solution.conflict?.message ?? ''}`);
+    print(
+      `${name}: ${solution.status} – ${solution.conflict === null ? '' : conflictWords(solution.conflict, BARE)}`,
+    );
   }
 }
 

@@ -1,6 +1,7 @@
 /** `npm run -s solve -- problem.json --seconds 5 [--seed 1] [--iterations N] [--out solution.json]` */
 import { writeFileSync } from 'node:fs';
 import { parseProblem, ProblemError, solveProblem, startSearch, type Solution } from '#core/kernel';
+import { BARE, conflictWords } from '#core/plan';
 import { fail, readArguments, readJson } from './arguments';
 
 const BAD_DOCUMENT = 2;
@@ -15,7 +16,13 @@ try {
   throw error;
 }
 const solution = run();
-const text = `${JSON.stringify(solution, null, 1)}\n`;
+const { conflict } = solution;
+// The file says in words, too, why there is no plan.
+const told =
+  conflict === null
+    ? solution
+    : { ...solution, conflict: { ...conflict, message: conflictWords(conflict, BARE) } };
+const text = `${JSON.stringify(told, null, 1)}\n`;
 if (out === null) process.stdout.write(text);
 else writeFileSync(out, text);
 process.exit(solution.status === 'unknown' ? UNKNOWN : 0);

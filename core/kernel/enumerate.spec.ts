@@ -184,7 +184,7 @@ describe('of all plans of three operations', () => {
         if (best === null) {
           impossible++;
           expect(solution.status).toBe('infeasible');
-          expect(solution.conflict!.message.length).toBeGreaterThan(20);
+          expect(solution.conflict!.operations.length).toBeGreaterThan(0);
           return;
         }
         possible++;

@@ -1,6 +1,8 @@
 export { parseProblem, ProblemError } from './document/document';
 export type {
   Conflict,
+  ConflictKind,
+  Lift,
   Cost,
   Fault,
   PlacedOperation,

@@ -3,6 +3,12 @@ import { describe, expect, it } from 'vitest';
 import { solveProblem, validateSolution } from './index';
 import { instance, instanceNames } from './testing/problems';
 
+/** What keeps those from having a plan, by their names. */
+const KINDS: Readonly<Record<string, string>> = {
+  'tiny-bad-no-time-to-clean': 'setup',
+  'tiny-bad-rack-small': 'capacity',
+  'tiny-bad-window-shut': 'window',
+};
 const LARGE = /^batch-(2000|10000)/;
 
 describe.each(instanceNames().filter((n) => !LARGE.test(n)))('%s', (name) => {
@@ -11,7 +17,7 @@ describe.each(instanceNames().filter((n) => !LARGE.test(n)))('%s', (name) => {
     const solution = solveProblem(problem, { iterations: 60 });
     if (name.startsWith('tiny-bad')) {
       expect(solution.status).toBe('infeasible');
-      expect(solution.conflict?.message).toMatch(/[a-z]{4}/);
+      expect(solution.conflict?.kind).toBe(KINDS[name]);
       expect(solution.conflict?.operations.length).toBeGreaterThan(0);
       return;
     }

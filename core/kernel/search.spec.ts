@@ -46,7 +46,7 @@ describe('what streams out', () => {
         const last = seen.at(-1);
         if (last?.status === 'infeasible') {
           expect(seen.some((s) => s.cost !== null)).toBe(false);
-          expect(last.conflict!.message.length).toBeGreaterThan(10);
+          expect(last.conflict!.operations.length).toBeGreaterThan(0);
         }
       }),
       { numRuns: 60 },

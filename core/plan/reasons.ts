@@ -1,19 +1,11 @@
-/** The kernel's reasons in painter's words: why a step is then and not sooner, what it holds up, why there is no plan. */
+/** The kernel's reasons in painter's words: why a step is then and not sooner, what it holds up. */
 import { unfitness } from '#core/climate';
-import {
-  causeOf,
-  explainer,
-  isCause,
-  type Cause,
-  type Conflict,
-  type Reason,
-  type Solution,
-} from '#core/kernel';
-import { airAt, originOf, type Muster } from '#core/muster';
+import { causeOf, explainer, isCause, type Cause, type Reason, type Solution } from '#core/kernel';
+import { airAt } from '#core/muster';
 import { linksOf } from '#core/recipe';
-import { needOf, operationId, readyId, type Compiled } from './compile';
+import { needOf, operationId, type Compiled } from './compile';
 import type { Plan, PlanStep } from './present';
-import { clockTime, dayName, duration, isSameDay, listed, moment } from './words';
+import { clockTime, duration, isSameDay, listed, moment } from './words';
 
 /** A reason in words, and where it leads: to the step that is meant, or to the air of the bench. */
 export interface ReasonWords {
@@ -199,23 +191,4 @@ function holdsUp(step: PlanStep, plan: Plan): string[] {
   else if (step.gate?.prefer != null)
     lines.push(`Past ${when(plan, step, step.gate.prefer)} each minute costs rubbing and result.`);
   return lines;
-}
-
-/** Why there is no plan: the kernel's words with layers and dates for its ids and minutes. */
-export function conflictInWords(conflict: Conflict, compiled: Compiled, muster: Muster): string {
-  const names = new Map<string, string>();
-  for (const [id, s] of compiled.steps) names.set(id, `${s.layer.name} on ${s.piece.name} (${s.unit.name})`);
-  for (const unit of muster.units) {
-    names.set(readyId(unit), `${unit.name} ready`);
-    for (const piece of unit.pieces) names.set(`${piece.id}.done`, `${piece.name} done`);
-  }
-  const origin = originOf(muster);
-  const ids = [...names.keys()]
-    .filter((id) => conflict.message.includes(id))
-    .sort((a, b) => b.length - a.length);
-  const worded = ids.reduce((text, id) => text.split(id).join(names.get(id)!), conflict.message);
-  return worded.replace(
-    /minute (\d+)/g,
-    (_, m: string) => `${dayName(origin, Number(m))} ${clockTime(origin, Number(m))}`,
-  );
 }

@@ -71,7 +71,7 @@ const LONGEST = 60;
 export function explainer(problem: Problem, solution: Solution): Explainer {
   const model = buildModel(upTo(problem, lastMinute(problem, solution)));
   const propagation = propagate(model);
-  if (!propagation.ok) throw new Error(`There is no plan to explain: ${propagation.conflict.message}`);
+  if (!propagation.ok) throw new Error(`There is no plan to explain (${propagation.conflict.kind}).`);
   const schedule = new Schedule(model, propagation.bounds);
   const indexOf = new Map(model.ids.map((id, i) => [id, i]));
   for (const o of solution.operations) {

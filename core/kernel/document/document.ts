@@ -4,6 +4,7 @@
  */
 import * as z from 'zod';
 import { toDotPath } from 'zod/v4/core';
+import type { Conflict } from './conflict';
 
 /** Longest horizon that is read: nineteen years. */
 const MOST_MINUTES = 10_000_000;
@@ -100,14 +101,7 @@ export interface Cost {
   readonly makespan: number;
 }
 
-export type ConflictKind =
-  'cycle' | 'window' | 'calendar' | 'deadline' | 'capacity' | 'setup' | 'history' | 'search';
-
-export interface Conflict {
-  readonly kind: ConflictKind;
-  readonly operations: readonly string[];
-  readonly message: string;
-}
+export type { Conflict, ConflictKind, Lift } from './conflict';
 
 export type Status = 'optimal' | 'feasible' | 'infeasible' | 'unknown';
 

@@ -121,6 +121,26 @@ function lengthening(problem: Problem): (operation: string, resource: string) =>
 
 function lowered(conflict: Conflict, standIns: ReadonlyMap<string, StandIn>): Conflict {
   const real = (id: string): string => standIns.get(id)?.of ?? id;
-  const message = [...standIns.values()].reduce((text, s) => text.split(s.id).join(s.of), conflict.message);
-  return { ...conflict, message, operations: [...new Set(conflict.operations.map(real))] };
+  const all = (ids: readonly string[]): string[] => [...new Set(ids.map(real))];
+  switch (conflict.kind) {
+    case 'setup':
+      return { ...conflict, operations: [real(conflict.operations[0]), real(conflict.operations[1])] };
+    case 'window':
+      return {
+        ...conflict,
+        operations: all(conflict.operations),
+        from: real(conflict.from),
+        to: real(conflict.to),
+      };
+    case 'search':
+      return {
+        ...conflict,
+        operations: all(conflict.operations),
+        lifts: conflict.lifts.map((lift) =>
+          lift.kind === 'window' ? { ...lift, from: real(lift.from), to: real(lift.to) } : lift,
+        ),
+      };
+    default:
+      return { ...conflict, operations: all(conflict.operations) };
+  }
 }

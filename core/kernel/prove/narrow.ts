@@ -2,34 +2,18 @@
  * A proof by search that there is no plan names nobody. Here it is narrowed down: what can be left out without a plan becoming
  * possible is left out, and then single changes are tried that would lift it.
  */
-import type { Conflict, Problem } from '../document/document';
+import type { Conflict, Lift, Problem } from '../document/document';
 import { exactSearch } from './exact';
 import { buildModel } from '../model/model';
 import { overfull, propagate } from './propagate';
 
 /** Nodes of the exact search for each question asked; an answer that takes longer counts as "possible". */
 const NODES = 4000;
-const NAMED = 6;
 
 export function narrowConflict(problem: Problem): Conflict {
   const core = smallestCore(problem);
-  const lifts = liftsOf(core);
-  const ids = core.operations.filter((o) => o.minutes > 0).map((o) => o.id);
-  const shown = ids.slice(0, NAMED).map((id) => `“${id}”`);
-  const who =
-    shown.length < ids.length
-      ? `${shown.join(', ')} and ${ids.length - shown.length} more`
-      : shown.join(', ');
-  return {
-    kind: 'search',
-    operations: ids,
-    message:
-      `These cannot all be done: ${who}. Every order of them was tried, and in each hands, a tool or a rack is needed twice at once, ` +
-      `or a window or a date is missed. ` +
-      (lifts.length > 0
-        ? `It would be lifted by ${lifts.join(', or by ')}.`
-        : 'No single change lifts it: take one of them out, or move dates and windows together.'),
-  };
+  const operations = core.operations.filter((o) => o.minutes > 0).map((o) => o.id);
+  return { kind: 'search', operations, lifts: liftsOf(core) };
 }
 
 /** Is it proved that there is no plan? */
@@ -79,32 +63,41 @@ function without(problem: Problem, group: ReadonlySet<string>): Problem {
   };
 }
 
-/** Single changes after which a plan is no longer impossible, in words. */
-function liftsOf(core: Problem): string[] {
-  const lifts: string[] = [];
-  const tries = (words: string, changed: Problem): void => {
-    if (!isImpossible(changed)) lifts.push(words);
+/** Single changes after which a plan is no longer impossible. */
+function liftsOf(core: Problem): Lift[] {
+  const lifts: Lift[] = [];
+  const tries = (lift: Lift, changed: Problem): void => {
+    if (!isImpossible(changed)) lifts.push(lift);
   };
   for (const r of core.resources ?? [])
     if (r.setup === undefined)
-      tries(`one more place or pair of “${r.id}”`, {
-        ...core,
-        resources: core.resources!.map((x) => (x.id === r.id ? { ...x, capacity: x.capacity + 1 } : x)),
-      });
+      tries(
+        { kind: 'capacity', resource: r.id },
+        {
+          ...core,
+          resources: core.resources!.map((x) => (x.id === r.id ? { ...x, capacity: x.capacity + 1 } : x)),
+        },
+      );
   for (const c of core.calendars ?? [])
-    tries(`longer hours in “${c.id}”`, {
-      ...core,
-      calendars: core.calendars!.map((x) => (x.id === c.id ? { ...x, open: [[0, core.horizon]] } : x)),
-    });
+    tries(
+      { kind: 'hours', calendar: c.id },
+      {
+        ...core,
+        calendars: core.calendars!.map((x) => (x.id === c.id ? { ...x, open: [[0, core.horizon]] } : x)),
+      },
+    );
   for (const lag of core.lags ?? [])
     if (lag.max !== undefined)
-      tries(`a wider window between “${lag.from}” and “${lag.to}”`, {
-        ...core,
-        lags: core.lags!.map((x) => {
-          if (x !== lag) return x;
-          const { max, ...open } = x;
-          return max === undefined ? x : open;
-        }),
-      });
+      tries(
+        { kind: 'window', from: lag.from, to: lag.to },
+        {
+          ...core,
+          lags: core.lags!.map((x) => {
+            if (x !== lag) return x;
+            const { max, ...open } = x;
+            return max === undefined ? x : open;
+          }),
+        },
+      );
   return lifts;
 }

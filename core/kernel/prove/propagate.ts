@@ -95,7 +95,6 @@ export function propagate(model: Model): Propagation {
       conflict: {
         kind: 'cycle',
         operations: ids,
-        message: `These steps wait for each other in a circle: ${[...ids, ids[0]!].join(' → ')}. Take one of the waits out.`,
       },
     };
   }
@@ -257,19 +256,9 @@ function alone(model: Model, i: number): Conflict {
   if (open)
     for (let k = 0; k < open.from.length; k++) longest = Math.max(longest, open.to[k]! - open.from[k]!);
   if (open && !model.pausable[i] && longest < minutes)
-    return {
-      kind: 'calendar',
-      operations: [id],
-      message:
-        longest === 0
-          ? `“${id}” needs ${minutes} minutes, but nothing that it uses is ever open at the same time.`
-          : `“${id}” takes ${minutes} minutes at one go, but the longest session in which all it uses is open has ${longest}. Make a session longer, or let the step be put down and taken up again.`,
-    };
-  return {
-    kind: 'deadline',
-    operations: [id],
-    message: `“${id}” can't be done between its earliest start (minute ${model.earliest[i]}) and its latest end (minute ${model.latest[i]}): no open session of ${minutes} minutes lies between.`,
-  };
+    return { kind: 'calendar', operations: [id], minutes, longest };
+  const [earliest, latest] = [model.earliest[i]!, model.latest[i]!];
+  return { kind: 'span', operations: [id], minutes, earliest, latest };
 }
 
 function explainCrossing(
@@ -293,36 +282,22 @@ function explainCrossing(
   const above = trail(highBy);
   const involved = [...new Set([crossed, ...[...below, ...above].flatMap((l) => [l.from, l.to])])];
   const names = involved.map((i) => model.ids[i]!);
-  const shown = names.length > 6 ? [...names.slice(0, 5), `${names.length - 5} more`] : names;
   const windows = [...below, ...above].filter((l) => l.max !== Infinity);
   const cleaning = [...below, ...above].find((l) => gaps[l.index]! > l.min && gaps[l.index]! > l.max);
-  const id = model.ids[crossed]!;
-
   if (cleaning)
     return {
       kind: 'setup',
       operations: [model.ids[cleaning.from]!, model.ids[cleaning.to]!],
-      message: `No time left to clean: between “${model.ids[cleaning.from]}” and “${model.ids[cleaning.to]}” the window closes after ${cleaning.max} minutes, but changing over the tool takes ${gaps[cleaning.index]}. Widen the window, use a second tool, or the same colour.`,
+      closes: cleaning.max,
+      needs: gaps[cleaning.index]!,
     };
-  if (involved.some((i) => model.isFixed[i]))
-    return {
-      kind: 'history',
-      operations: names,
-      message: `What has already been done leaves no time for “${id}”: ${shown.join(', ')} can't all be kept. It is already too late for a window or a minimum wait here.`,
-    };
-  if (windows.length > 0) {
-    const w = windows[0]!;
-    return {
-      kind: 'window',
-      operations: names,
-      message: `A window closes while the bench is shut: “${model.ids[w.to]}” must start at most ${w.max} after “${model.ids[w.from]}”, and no session allows it (${shown.join(', ')}). Make a session longer, begin earlier, or widen the window.`,
-    };
+  if (involved.some((i) => model.isFixed[i])) return { kind: 'history', operations: names };
+  const window = windows[0];
+  if (window) {
+    const [from, to] = [model.ids[window.from]!, model.ids[window.to]!];
+    return { kind: 'window', operations: names, from, to, closes: window.max };
   }
-  return {
-    kind: 'deadline',
-    operations: names,
-    message: `Too little time: “${id}” can't start before minute ${Math.min(startLow[crossed]!, model.horizon)}, which is too late for what must follow (${shown.join(', ')}). Add sessions, begin earlier, or plan further ahead.`,
-  };
+  return { kind: 'deadline', operations: names, soonest: Math.min(startLow[crossed]!, model.horizon) };
 }
 
 /**
@@ -359,12 +334,12 @@ export function overfull(model: Model, bounds: Bounds): Conflict | null {
   return null;
 }
 
-function tooLarge(model: Model, resource: number, amount: number, ids: readonly number[]): Conflict {
-  const name = model.resourceIds[resource]!;
-  const operations = ids.map((i) => model.ids[i]!);
+function tooLarge(model: Model, resource: number, needs: number, ids: readonly number[]): Conflict {
   return {
     kind: 'capacity',
-    operations,
-    message: `“${name}” is too small: ${operations.slice(0, 6).join(', ')} need ${amount} of it at the same time, and there are ${model.capacity[resource]}. Make room for more, or move a date.`,
+    operations: ids.map((i) => model.ids[i]!),
+    resource: model.resourceIds[resource]!,
+    needs,
+    has: model.capacity[resource]!,
   };
 }

@@ -121,8 +121,13 @@ describe('a conflict that only search finds', () => {
 
   it('says what would lift it, and that does', () => {
     const conflict = narrowConflict(problem);
-    expect(conflict.message).toMatch(/lifted by/);
-    expect(conflict.message).toMatch(/one more place or pair of “hands”/);
+    expect(conflict).toMatchObject({
+      kind: 'search',
+      lifts: expect.arrayContaining([
+        { kind: 'capacity', resource: 'hands' },
+        { kind: 'window', from: 'a1', to: 'a2' },
+      ]),
+    });
     const more = { ...problem, resources: [{ id: 'hands', capacity: 2 }] };
     expect(solveProblem(more, { iterations: 200 }).status).toBe('optimal');
     const wider = {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { parseProblem, ProblemError } from '../index';
+import { parseProblem, ProblemError, solveProblem } from '../index';
 
 function faultsOf(value: unknown): readonly { path: string; text: string }[] {
   try {
@@ -97,6 +97,30 @@ describe('reading a problem', () => {
       'capacity',
     ],
     [
+      'runs of two pairs of hands',
+      { resources: [{ id: 'hands', capacity: 2, runs: true }] },
+      'resources[0].runs',
+      'capacity',
+    ],
+    [
+      'more of a resource than can be counted',
+      {
+        resources: [{ id: 'hands', capacity: 9 }],
+        holds: [
+          { resource: 'hands', amount: 2 ** 30, from: 'a', to: 'b' },
+          { resource: 'hands', amount: 2 ** 30, from: 'a', to: 'b' },
+        ],
+      },
+      'holds[1].amount',
+      'more than',
+    ],
+    [
+      'a due date whose cost passes what a double counts exactly',
+      { units: [{ id: 'u', ready: 'a', due: 5, weight: 1e15 }], objective: { tardiness: 100 } },
+      'objective.tardiness',
+      'exactly',
+    ],
+    [
       'history that ends before it starts',
       { fixed: [{ id: 'a', start: 9, end: 4 }] },
       'fixed[0].end',
@@ -112,5 +136,21 @@ describe('reading a problem', () => {
     const faults = faultsOf({ ...base, ...change });
     expect(faults.map((f) => f.path)).toContain(path);
     expect(faults.map((f) => f.text).join()).toContain(word);
+  });
+
+  it('takes times beyond the horizon, however large, for what they are: never', () => {
+    const far = parseProblem({
+      format: 'muster-problem/1',
+      horizon: 100,
+      operations: [
+        { id: 'a', minutes: 2 ** 40 },
+        { id: 'b', minutes: 5, latest: 2 ** 40 },
+      ],
+      objective: { makespan: 1 },
+    });
+    expect(solveProblem(far, { iterations: 3 })).toMatchObject({
+      status: 'infeasible',
+      conflict: { operations: ['a'] },
+    });
   });
 });

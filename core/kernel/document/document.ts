@@ -9,6 +9,9 @@ import type { Conflict } from './conflict';
 /** Longest horizon that is read: nineteen years. */
 const MOST_MINUTES = 10_000_000;
 
+/** The most of a resource that is ever counted together. */
+const MOST_AMOUNT = 2 ** 31 - 1;
+
 const id = z.string().min(1);
 const minute = z.int().min(0);
 const factor = z.number().min(0);
@@ -145,6 +148,42 @@ export function parseProblem(value: unknown): Problem {
   return read.data;
 }
 
+/** Sums that could pass what the numbers hold: the most a plan could take up of a resource, or cost. */
+function tooMuch(p: Problem): Fault[] {
+  const faults: Fault[] = [];
+  const taken = new Map<string, number>();
+  const take = (resource: string, amount: number, path: string): void => {
+    const sum = (taken.get(resource) ?? 0) + amount;
+    if (sum > MOST_AMOUNT && (taken.get(resource) ?? 0) <= MOST_AMOUNT)
+      faults.push({ path, text: `with this more than ${MOST_AMOUNT} of "${resource}" would be counted` });
+    taken.set(resource, sum);
+  };
+  p.operations.forEach((o, i) =>
+    (o.uses ?? []).forEach((u, j) => take(u.resource, u.amount, `operations[${i}].uses[${j}].amount`)),
+  );
+  (p.holds ?? []).forEach((h, i) => take(h.resource, h.amount, `holds[${i}].amount`));
+  const sum = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0);
+  const units = p.units ?? [];
+  const setups = (p.resources ?? []).flatMap((r) =>
+    r.setup ? [r.setup.minutes, ...(r.setup.between ?? []).map((b) => b[2])] : [],
+  );
+  const ticks = (p.clocks ?? []).map((c) => c.points[c.points.length - 1]![1] + p.horizon);
+  const most: Record<keyof Problem['objective'], number> = {
+    tardiness: sum(units.map((u) => u.weight * (p.horizon + Math.abs(u.due)))),
+    completion: sum(units.map((u) => u.weight * p.horizon)),
+    setup: p.operations.length * Math.max(0, ...setups),
+    overrun: (p.lags ?? []).length * Math.max(p.horizon, ...ticks),
+    runs: p.operations.length,
+    makespan: p.horizon,
+  };
+  for (const [key, worst] of Object.entries(most)) {
+    const cost = worst * (p.objective[key as keyof Problem['objective']] ?? 0);
+    if (!(cost <= Number.MAX_SAFE_INTEGER))
+      faults.push({ path: `objective.${key}`, text: 'a plan could cost more than can be counted exactly' });
+  }
+  return faults;
+}
+
 /** What a schema of single fields can't see: references, duplicates, order. */
 function crossCheck(p: Problem): Fault[] {
   const faults: Fault[] = [];
@@ -239,6 +278,7 @@ function crossCheck(p: Problem): Fault[] {
   });
   names('units', p.units ?? []);
   (p.units ?? []).forEach((u, i) => known(`units[${i}].ready`, u.ready, operations, 'operation'));
+  tooMuch(p).forEach(({ path, text }) => at(path, text));
   names('fixed', p.fixed ?? []);
   (p.fixed ?? []).forEach((f, i) => {
     known(`fixed[${i}].id`, f.id, operations, 'operation');

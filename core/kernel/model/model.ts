@@ -117,11 +117,11 @@ export function buildModel(problem: Problem): Model {
   const tools = resources.map((r): Tool | null => {
     if (!r.setup) return null;
     const n = families.size;
-    const change = new Int32Array(n * n).fill(r.setup.minutes);
+    const change = new Int32Array(n * n).fill(Math.min(r.setup.minutes, horizon + 1));
     for (const [from, to, minutes] of r.setup.between ?? []) {
       const a = families.get(from);
       const b = families.get(to);
-      if (a !== undefined && b !== undefined) change[a * n + b] = minutes;
+      if (a !== undefined && b !== undefined) change[a * n + b] = Math.min(minutes, horizon + 1);
     }
     for (let f = 0; f < n; f++) change[f * n + f] = 0;
     return { families: n, change, idle: r.setup.idle ?? Infinity };
@@ -179,7 +179,8 @@ export function buildModel(problem: Problem): Model {
     count,
     horizon,
     ids: operations.map((o) => o.id),
-    minutes: Int32Array.from(operations, (o) => o.minutes),
+    // What is longer than the horizon fits nowhere, however long it is.
+    minutes: Int32Array.from(operations, (o) => Math.min(o.minutes, horizon + 1)),
     earliest: Int32Array.from(operations, (o) => Math.min(o.earliest ?? 0, horizon + 1)),
     latest: Int32Array.from(operations, (o) => Math.min(o.latest ?? horizon, horizon)),
     pausable: Uint8Array.from(operations, (o) => (o.pausable && o.minutes > 0 ? 1 : 0)),
@@ -196,7 +197,7 @@ export function buildModel(problem: Problem): Model {
     tool: Int32Array.from(uses, (list) => list.find((u) => tools[u.resource] !== null)?.resource ?? -1),
     family: Int32Array.from(operations, (o) => families.get(o.family ?? '')!),
     open,
-    capacity: Int32Array.from(resources, (r) => r.capacity),
+    capacity: Int32Array.from(resources, (r) => Math.min(r.capacity, 2 ** 31 - 1)),
     tools,
     runsOn: uses.map((list) => list.map((u) => u.resource).filter((r) => resources[r]!.runs === true)),
     openOn: resources.map((r) => (r.calendar === undefined ? null : openOf([r.calendar]))),

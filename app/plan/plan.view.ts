@@ -146,8 +146,11 @@ export class PlanView {
     const plan = this.plan();
     if (!plan) return null;
     if (plan.isOptimal) return 'proved the best possible';
-    if (plan.cost <= 0) return null;
-    return `proved within ${Math.ceil((100 * (plan.cost - plan.bound)) / plan.cost)} % of the best possible`;
+    const least = this.planner.solved()?.least;
+    if (!least) return null;
+    const over = `${duration(plan.setupMinutes)} of changing over, and no plan needs less than ${duration(least.setup)}`;
+    // Two pairs of hands take tasks up side by side: then runs are not counted.
+    return plan.runs === 0 ? over : `${over} · ${plan.runs} runs, and no plan has fewer than ${least.runs}`;
   });
   protected readonly naive = computed(() => {
     const late = this.planner.naiveLateMinutes();

@@ -17,6 +17,7 @@ export { seededRandom, type Random } from './model/random';
 export { KernelMistake } from './document/judged';
 export { startSearch, type Search, type SearchOptions } from './answer/solve';
 export { settle } from './place/settle';
+export { leastSums, type Sums } from './prove/least';
 export { solveProblem, type SolveBudget } from './answer/solveProblem';
 export { validateSolution, type Judgement, type Violation } from './document/validate';
 export { explainer, type ChainLink, type Explainer, type Reason, type ReasonKind } from './answer/explain';

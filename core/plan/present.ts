@@ -66,6 +66,8 @@ export interface Plan {
   readonly units: readonly PlanUnit[];
   readonly lateMinutes: number;
   readonly setupMinutes: number;
+  /** how often another task is taken up */
+  readonly runs: number;
   readonly handsMinutes: number;
   readonly cost: number;
   readonly bound: number;
@@ -134,6 +136,7 @@ export function present(muster: Muster, compiled: Compiled, solution: Solution):
     units,
     lateMinutes: units.reduce((sum, u) => sum + u.lateMinutes, 0),
     setupMinutes: solution.cost?.setup ?? 0,
+    runs: solution.cost?.runs ?? 0,
     handsMinutes: byStart.reduce((sum, s) => sum + s.end - s.start, 0),
     cost: solution.cost?.total ?? 0,
     bound: solution.bound ?? 0,

@@ -1,6 +1,6 @@
 /** One muster, one log, one solved plan: everything a screen shows of it comes from here, and from the problem that was really solved. */
 import type { ClockPoints } from '#core/climate';
-import { movedOperations, type Problem, type Solution } from '#core/kernel';
+import { leastSums, movedOperations, type Problem, type Solution, type Sums } from '#core/kernel';
 import type { Drying } from '#core/materials';
 import { minutesUntil, originOf, type Instant, type Muster } from '#core/muster';
 import {
@@ -18,6 +18,8 @@ import { standing, type LogEntry } from './log';
 /** What is to be solved: the muster as it stands, with what has happened so far. */
 export interface Posed extends Compiled {
   readonly muster: Muster;
+  /** what no plan goes below; null when there is none at all */
+  readonly least: Sums | null;
 }
 
 /** What came of it. All of it can be sent from a worker to a page. */
@@ -28,6 +30,8 @@ export interface Solved extends Compiled {
   readonly steps: ReadonlyMap<string, StepRef>;
   readonly clocks: ReadonlyMap<Drying, ClockPoints>;
   readonly plan: Plan;
+  /** what no plan goes below */
+  readonly least: Sums | null;
   /** what the craft says of the times of this plan */
   readonly cautions: readonly PlanFinding[];
   /** steps that changed their session against the plan before; null where there is none to compare with */
@@ -45,14 +49,21 @@ export function hasHistory(log: readonly LogEntry[]): boolean {
  */
 export function pose(muster: Muster, log: readonly LogEntry[], now: Instant | null): Posed {
   const compiled = compile(muster);
-  if (now === null) return { ...compiled, muster };
+  if (now === null) return { ...compiled, muster, least: leastSums(compiled.problem) };
   const origin = originOf(muster);
+  const problem = withHistory(
+    compiled.problem,
+    log,
+    origin,
+    Math.max(0, Math.floor(minutesUntil(origin, now))),
+  );
   return {
     muster,
+    least: leastSums(problem),
     clocks: compiled.clocks,
     spells: compiled.spells,
     steps: withReworks(compiled.steps, log),
-    problem: withHistory(compiled.problem, log, origin, Math.max(0, Math.floor(minutesUntil(origin, now)))),
+    problem,
   };
 }
 
@@ -69,6 +80,7 @@ export function solvedPlan(posed: Posed, solution: Solution, before: Solution | 
     spells: posed.spells,
     solution,
     plan,
+    least: posed.least,
     cautions: checkPlan(plan, posed),
     moved: before && before.cost ? movedOperations(posed.problem, before, solution).length : null,
   };

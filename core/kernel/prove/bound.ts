@@ -1,11 +1,11 @@
 /** A proven lower bound on the total cost: what no plan can avoid. */
+import { leastRuns, leastSetups } from './least';
 import { relaxationBound } from './relax';
-import { change, type Due, type Model } from '../model/model';
+import type { Due, Model } from '../model/model';
 import type { Bounds } from './propagate';
 
 /**
- * Every unit ends no sooner than its critical path over calendars and clocks, and every family that the plan must
- * still put on a tool is set up at least once, the cheapest way.
+ * Every unit ends no sooner than its critical path over calendars and clocks; set-ups and runs are what no plan goes below (`least`).
  */
 export function lowerBound(model: Model, bounds: Bounds): number {
   const { weights } = model;
@@ -14,7 +14,7 @@ export function lowerBound(model: Model, bounds: Bounds): number {
     const end = bounds.endLow[due.ready]!;
     total += unitCost(model, due, end);
   }
-  total += weights.setup * leastSetups(model) + weights.runs * leastRuns(model);
+  total += weights.setup * leastSetups(model) + weights.runs * leastRuns(model, bounds);
   let last = 0;
   for (const end of bounds.endLow) if (end > last) last = end;
   return total + weights.makespan * (weights.makespan > 0 ? Math.max(last, machineBound(model, bounds)) : 0);
@@ -87,33 +87,4 @@ export function raisedBound(model: Model, bounds: Bounds, order: Int32Array, tar
 function unitCost(model: Model, due: Due, end: number): number {
   const { weights } = model;
   return due.weight * (weights.tardiness * Math.max(0, end - due.due) + weights.completion * end);
-}
-
-/** One run for every family that is still to be done, unless history may be gone on with. */
-function leastRuns(model: Model): number {
-  const wanted = model.capacity.length === 0 ? [] : [...model.capacity].map(() => new Set<number>());
-  const past = wanted.map(() => new Set<number>());
-  model.runsOn.forEach((on, i) => {
-    for (const r of on) (model.isFixed[i] ? past : wanted)[r]!.add(model.family[i]!);
-  });
-  return wanted.reduce((sum, families, r) => sum + [...families].filter((f) => !past[r]!.has(f)).length, 0);
-}
-
-function leastSetups(model: Model): number {
-  let minutes = 0;
-  model.tools.forEach((tool, resource) => {
-    if (tool === null) return;
-    const wanted = new Set<number>();
-    const past = new Set<number>();
-    for (let i = 0; i < model.count; i++)
-      if (model.tool[i] === resource) (model.isFixed[i] ? past : wanted).add(model.family[i]!);
-    for (const family of wanted) {
-      if (past.has(family)) continue;
-      let least = change(tool, 0, family);
-      for (const from of [...wanted, ...past])
-        if (from !== family) least = Math.min(least, change(tool, from, family));
-      minutes += least;
-    }
-  });
-  return minutes;
 }

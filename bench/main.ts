@@ -1,5 +1,5 @@
 /**
- * `npm run bench [-- quick | table | growth | change | moves | highs | minizinc | demo | check]`: measures the kernel side by side in one run. Times on a
+ * `npm run bench [-- quick | table | dates | runs | calm | growth | change | moves | highs | minizinc | demo | check]`: measures the kernel side by side in one run. Times on a
  * shared machine are noisy; ratios within a run and growth with size say more than any single figure.
  */
 import { BARE, conflictWords } from '#core/plan';
@@ -19,7 +19,9 @@ import { byHighs } from './highs';
 import { instance } from './instance';
 import { byMiniZinc, hasMiniZinc } from './minizinc';
 import { PEERS } from './peers';
+import { dates, rhythm } from './rhythm';
 import { run } from './run';
+import { slips } from './slips';
 import { figure, percent, table } from './table';
 
 const print = (text: string): boolean => process.stdout.write(`${text}\n`);
@@ -93,6 +95,22 @@ if (wants('table') || wants('quick')) {
       `${name}: ${solution.status} – ${solution.conflict === null ? '' : conflictWords(solution.conflict, BARE)}`,
     );
   }
+}
+
+if (wants('dates')) {
+  print('\nBatches whose dates can all be kept, and whose first plans are late: how soon nobody is');
+  print(dates(['tight-600', 'tight-2000', 'rhythm-300-1', 'batch-600-1', 'batch-2000-1', 'batch-10000-1']));
+}
+
+if (wants('runs')) {
+  print('\nRuns: musters planned with and without them, the plans counted alike; means over three seeds');
+  print(rhythm(3));
+}
+
+if (wants('calm')) {
+  print('\nOne step takes 30 min longer: steps of other sessions that change their session');
+  print(slips('demo', compile(fenMuster('2027-03-01')).problem, 200, [8, 2]));
+  print(slips('rhythm-700-1', instance('rhythm-700-1'), 200, [20, 2]));
 }
 
 if (wants('growth')) {

@@ -1,4 +1,6 @@
 /** Why an operation stands where it stands, and not sooner: found by taking it out and asking again. */
+import { place } from '../place/setups';
+import { findSlot } from '../place/earlySlots';
 import type { Problem, Solution } from '../document/document';
 import { earliestAfter, earliestBefore } from '../model/dryingClock';
 import { lastMinute, upTo } from '../document/horizon';
@@ -189,7 +191,7 @@ function explainWait(model: Model, schedule: Schedule, i: number, from: number, 
   const id = (k: number): string => model.ids[k]!;
   const mark = schedule.mark();
   schedule.remove(i);
-  const slot = schedule.findSlot(i, from, start, schedule.bounds.endHigh[i]!);
+  const slot = findSlot(schedule, i, from, start, schedule.bounds.endHigh[i]!);
   schedule.undoTo(mark);
   const free = Math.min(slot?.start ?? start, start);
   if (free > from) {
@@ -251,7 +253,7 @@ function doneAlong(schedule: Schedule, i: number, slot: Slot): number[] {
   const at = row.indexOf(i);
   const mark = schedule.mark();
   schedule.remove(i);
-  schedule.place(i, slot);
+  place(schedule, i, slot);
   const isDearer = runs.count > before;
   schedule.undoTo(mark);
   if (!isDearer) return [];

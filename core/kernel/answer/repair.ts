@@ -2,6 +2,8 @@
  * From an old plan to one for a problem that has changed a little: everything that still can stays where it was, the rest moves
  * back as little as it goes, in the order of the old plan.
  */
+import { followerOn, mendAfter, place } from '../place/setups';
+import { findSlot } from '../place/earlySlots';
 import { arrange } from '../place/arrange';
 import type { Solution } from '../document/document';
 import { isBroken } from '../place/broken';
@@ -75,7 +77,7 @@ export function repair(schedule: Schedule, structure: Structure, previous: Solut
       if (!schedule.isPlaced(k)) continue;
       const at = schedule.start[k]!;
       schedule.remove(k);
-      isWell = schedule.mendAfter(k, at) && isWell;
+      isWell = mendAfter(schedule, k, at) && isWell;
     }
     return isWell;
   }
@@ -87,8 +89,8 @@ export function repair(schedule: Schedule, structure: Structure, previous: Solut
       if (!schedule.isPlaced(k)) continue;
       const at = schedule.start[k]!;
       schedule.remove(k);
-      if (schedule.mendAfter(k, at)) continue;
-      const follower = structure.strandOf[schedule.followerOn(k, at)] ?? -1;
+      if (mendAfter(schedule, k, at)) continue;
+      const follower = structure.strandOf[followerOn(schedule, k, at)] ?? -1;
       if (follower >= 0) defer(follower);
     }
   }
@@ -101,9 +103,9 @@ export function repair(schedule: Schedule, structure: Structure, previous: Solut
 /** Places an operation at its old start if all rules allow it. */
 function stays(schedule: Schedule, i: number, start: number | undefined): boolean {
   if (start === undefined || start < schedule.startLow(i) || start > schedule.startHigh(i)) return false;
-  const slot = schedule.findSlot(i, start, start, schedule.endHigh(i));
+  const slot = findSlot(schedule, i, start, start, schedule.endHigh(i));
   if (slot === null || slot.end < schedule.endLow(i) || isBroken(schedule, i, slot.start, slot.end))
     return false;
-  schedule.place(i, slot);
+  place(schedule, i, slot);
   return true;
 }

@@ -1,4 +1,6 @@
 /** Gaps closed for one more step: who moves and how far, and that nothing else changes. */
+import { mendAfter, place } from './setups';
+import { findSlot } from './earlySlots';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { gapCloser } from './closeGaps';
@@ -57,9 +59,9 @@ function close(schedule: Schedule, i: number, otherwise = Infinity) {
 describe('closing gaps', () => {
   it('makes one gap of three for what fits into none, in the same order', () => {
     const { schedule, at } = evening({ a: [30, 10], b: [30, 50], wanted: [35, null] });
-    expect(schedule.findSlot(at('wanted'), 0, 1000, 1000)!.start).toBe(200);
+    expect(findSlot(schedule, at('wanted'), 0, 1000, 1000)!.start).toBe(200);
     const slot = close(schedule, at('wanted'), 200)!;
-    schedule.place(at('wanted'), slot);
+    place(schedule, at('wanted'), slot);
     expect(slot.end).toBeLessThanOrEqual(100);
     expect(schedule.start[at('a')]).toBeLessThan(schedule.start[at('b')]!);
     const busy = ['a', 'b', 'wanted'].map((id) => [schedule.start[at(id)]!, schedule.end[at(id)]!]);
@@ -117,7 +119,7 @@ describe('closing gaps', () => {
     });
     schedule.assign(at('ready'), 90, 90, 0);
     const slot = close(schedule, at('wanted'))!;
-    schedule.place(at('wanted'), slot);
+    place(schedule, at('wanted'), slot);
     expect(slot.end - slot.start).toBe(45);
     expect(schedule.start[at('b')]! - schedule.end[at('a')]!).toBeGreaterThanOrEqual(30);
     expect(schedule.start[at('ready')]! - schedule.end[at('b')]!).toBe(10);
@@ -131,7 +133,7 @@ describe('closing gaps', () => {
     );
     const slot = close(schedule, at('wanted'))!;
     expect(slot.end).toBeLessThanOrEqual(100);
-    schedule.place(at('wanted'), slot);
+    place(schedule, at('wanted'), slot);
     for (let t = 0; t < 100; t++) {
       const busy = ['long', 'a', 'b', 'wanted'].filter(
         (id) => schedule.start[at(id)]! <= t && t < schedule.end[at(id)]!,
@@ -206,7 +208,7 @@ function squeezeEachLastStep(problem: Problem, solution: Solution): { found: num
     const was = schedule.start.slice();
     for (const m of milestones) schedule.remove(m);
     schedule.remove(i);
-    if (schedule.mendAfter(i, was[i]!)) {
+    if (mendAfter(schedule, i, was[i]!)) {
       const mark = schedule.mark();
       const before = schedule.start.slice();
       const slot = closeGaps(i, schedule.startLow(i), Infinity, schedule.bounds);
@@ -216,7 +218,7 @@ function squeezeEachLastStep(problem: Problem, solution: Solution): { found: num
       } else {
         count.found++;
         if (schedule.touchedSince(mark).size > 0) count.moved++;
-        schedule.place(i, slot);
+        place(schedule, i, slot);
         for (const m of milestones) schedule.assign(m, schedule.startLow(m), schedule.startLow(m), 0);
         for (let j = 0; j < model.count; j++)
           if (j !== i && !milestones.includes(j))

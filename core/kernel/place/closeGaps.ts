@@ -2,6 +2,8 @@
  * Closes gaps between the operations of a session, so that one more finds room in it: what stands before its place moves sooner,
  * what stands behind it later, in the same order, within the session, and only as far as need be.
  */
+import { place } from './setups';
+import { findSlot, slotBetween } from './earlySlots';
 import { goBack, isBroken } from './broken';
 import { startFor } from '../model/startFor';
 import { intervalAfter } from '../model/openHours';
@@ -131,7 +133,8 @@ export function gapCloser(schedule: Schedule): CloseGaps {
       if (p >= last || target[p]! <= start[list[p]!]!) continue;
       if (!moveLater(list[p]!, target[p]!, latest[p]!, within)) return null;
     }
-    return schedule.findSlot(
+    return findSlot(
+      schedule,
       wanted,
       Math.max(schedule.startLow(wanted), notBefore),
       Math.min(closes, within.startHigh[wanted]!),
@@ -144,7 +147,7 @@ export function gapCloser(schedule: Schedule): CloseGaps {
     const endHigh = end[j]!;
     schedule.remove(j);
     const from = Math.max(low, schedule.startLow(j), startFor(model, j, schedule.endLow(j)));
-    return settleIn(j, schedule.slotBetween(j, was, from, high, endHigh));
+    return settleIn(j, slotBetween(schedule, j, was, from, high, endHigh));
   }
 
   /** Milestones that follow go with it. */
@@ -158,7 +161,7 @@ export function gapCloser(schedule: Schedule): CloseGaps {
       }
     schedule.remove(j);
     const startHigh = Math.min(schedule.startHigh(j), high);
-    if (!settleIn(j, schedule.slotBetween(j, was, low, startHigh, schedule.endHigh(j)))) return false;
+    if (!settleIn(j, slotBetween(schedule, j, was, low, startHigh, schedule.endHigh(j)))) return false;
     for (const m of milestones) {
       const t = schedule.startLow(m);
       if (t > Math.min(schedule.endHigh(m), schedule.startHigh(m), within.endHigh[m]!)) return false;
@@ -169,7 +172,7 @@ export function gapCloser(schedule: Schedule): CloseGaps {
 
   function settleIn(j: number, slot: Slot | null): boolean {
     if (slot === null || isBroken(schedule, j, slot.start, slot.end)) return false;
-    schedule.place(j, slot);
+    place(schedule, j, slot);
     return true;
   }
 }

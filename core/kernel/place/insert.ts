@@ -2,6 +2,8 @@
  * Places a list of operations into a schedule, each as early as it goes. Where a window would be missed or a hold finds
  * no room, the operation it began with is taken out again and placed later: coupled layers go in whole or not at all.
  */
+import { place } from './setups';
+import { findSlot } from './earlySlots';
 import { goBack, roomFrom } from './broken';
 import { startFor } from '../model/startFor';
 import type { CloseGaps } from './closeGaps';
@@ -59,7 +61,7 @@ export function insert(schedule: Schedule, operations: readonly number[], manner
     const low = roomFrom(schedule, i, early);
     const endHigh = Math.min(schedule.endHigh(i), within.endHigh[i]!);
     // Looked for beyond the window's end on purpose: a slot too late tells how much later the window must begin.
-    let slot = schedule.findSlot(i, low, within.startHigh[i]!, endHigh, manner.patience, manner.haste);
+    let slot = findSlot(schedule, i, low, within.startHigh[i]!, endHigh, manner.patience, manner.haste);
     if (closings > 0 && model.minutes[i]! > 0) {
       const sooner = manner.closeGaps!(i, low, slot?.start ?? Infinity, within);
       if (sooner !== null) {
@@ -73,7 +75,7 @@ export function insert(schedule: Schedule, operations: readonly number[], manner
     }
     const back = goBack(schedule, i, slot.start, slot.end);
     if (back === null) {
-      schedule.place(i, slot);
+      place(schedule, i, slot);
       k++;
       continue;
     }

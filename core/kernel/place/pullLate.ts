@@ -2,6 +2,8 @@
  * Pulls placed operations as late as what follows them allows, so that pieces wait in their box and not on the rack.
  * Nothing that a unit's completion hangs on moves, and the cost never rises. Coupled operations move together or not at all.
  */
+import { findLateSlot } from './lateSlots';
+import { mendAfter, place } from './setups';
 import { earliestBefore, latestAfter } from '../model/dryingClock';
 import type { Model } from '../model/model';
 import { UNPLACED, type Schedule } from './schedule';
@@ -38,7 +40,7 @@ function pullGroup(schedule: Schedule, operations: readonly number[], from: numb
   for (let k = from; k < to; k++) was.push(schedule.start[operations[k]!]!);
   for (let k = from; k < to; k++) schedule.remove(operations[k]!);
   for (let k = from; k < to; k++)
-    if (!schedule.mendAfter(operations[k]!, was[k - from]!)) return schedule.undoTo(mark);
+    if (!mendAfter(schedule, operations[k]!, was[k - from]!)) return schedule.undoTo(mark);
   const high = new Map<number, number>();
   let retries = RETRIES;
   const base = schedule.mark();
@@ -55,7 +57,7 @@ function pullGroup(schedule: Schedule, operations: readonly number[], from: numb
       k = to;
       continue;
     }
-    schedule.place(i, slot);
+    place(schedule, i, slot);
   }
   if (schedule.cost() > before + 1e-9) schedule.undoTo(mark);
 }
@@ -97,7 +99,7 @@ function lateSlot(schedule: Schedule, i: number, low: number, high: number) {
   const endHigh = schedule.endHigh(i);
   let startHigh = Math.min(high, schedule.startHigh(i));
   search: for (;;) {
-    const slot = schedule.findLateSlot(i, low, startHigh, endHigh);
+    const slot = findLateSlot(schedule, i, low, startHigh, endHigh);
     if (slot === null) return null;
     for (const hold of model.holdsOf[i]!) {
       // Its far end may have been moved just before. The latest slot leaves the shortest hold: if that finds no room, none does.

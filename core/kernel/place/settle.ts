@@ -2,6 +2,7 @@
  * The last touch to a plan: within its session everything moves to the front as far as it goes, in the same order and with the same
  * set-ups, so that no evening begins with idle hands. Nothing changes its session and nothing becomes dearer.
  */
+import { soonerSlot } from './earlySlots';
 import type { Problem, Solution } from '../document/document';
 import { isBroken } from './broken';
 import { startFor } from '../model/startFor';
@@ -70,7 +71,7 @@ export function settleIn(schedule: Schedule): void {
     const before = schedule.cost();
     const mark = schedule.mark();
     schedule.remove(i);
-    const slot = schedule.soonerSlot(i, low, was);
+    const slot = soonerSlot(schedule, i, low, was);
     if (slot !== null && !isBroken(schedule, i, slot.start, slot.end)) {
       schedule.assign(i, slot.start, slot.end, slot.setup);
       if (schedule.cost() <= before + 1e-9) return true;

@@ -2,6 +2,7 @@
  * A search for the dates alone: strands that would be late wait outside, one after the other goes in within its date, and what stands in
  * its way and has been little trouble so far comes out for it (ejection with penalties; Nagata & Bräysy 2009). It ends when all are in.
  */
+import { followerOn, mendAfter } from '../place/setups';
 import { gapCloser } from '../place/closeGaps';
 import { insert, PROMPT, type Manner } from '../place/insert';
 import type { Bounds } from '../prove/propagate';
@@ -78,8 +79,8 @@ export function dates(full: Schedule, structure: Structure, timely: Bounds, rand
       const starts = operations.map((i) => schedule.start[i]!);
       for (const i of operations) schedule.remove(i);
       operations.forEach((i, n) => {
-        if (schedule.mendAfter(i, starts[n]!)) return;
-        const s = structure.strandOf[schedule.followerOn(i, starts[n]!)]!;
+        if (mendAfter(schedule, i, starts[n]!)) return;
+        const s = structure.strandOf[followerOn(schedule, i, starts[n]!)]!;
         if (s < 0 || isOut[s]) return;
         isOut[s] = 1;
         out.push(s);

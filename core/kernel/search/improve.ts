@@ -3,6 +3,7 @@
  * manner; keeps the result when it is better or, early on, not much worse.
  * Deterministic for a seed.
  */
+import { followerOn, mendAfter } from '../place/setups';
 import { arrange } from '../place/arrange';
 import { byYield } from './byYield';
 import { gapCloser } from '../place/closeGaps';
@@ -268,8 +269,8 @@ export function improver(
       }
       for (let k = begin; k < removed; k++) {
         const i = out[k]!;
-        if (schedule.mendAfter(i, starts[k - begin]!)) continue;
-        const after = schedule.followerOn(i, starts[k - begin]!);
+        if (mendAfter(schedule, i, starts[k - begin]!)) continue;
+        const after = followerOn(schedule, i, starts[k - begin]!);
         if (isOut[after]) continue;
         key[after] = schedule.start[after]!;
         take(after);

@@ -80,9 +80,9 @@ function plan(): object {
             from: at(e.start),
             to: at(e.end),
             setupMinutes: e.setup,
-            do: `${e.verb} ${e.layer.name}`,
+            do: `${e.verb} ${e.name}`,
             mixture: e.layer.mixture,
-            coats: e.layer.coats,
+            coats: e.coats[1],
             millilitres: e.mix === null ? 0 : round(e.mix.ml),
             mix:
               e.mix?.components.map((c) => ({ name: c.name, millilitres: round(c.ml), drops: c.drops })) ??

@@ -46,23 +46,38 @@ export class SheetView {
   protected readonly percent = (share: number): number => Math.round(share * 100);
 
   protected how(entry: RunEntry): string {
-    const { layer } = entry;
+    const { layer, coats } = entry;
     return [
       methodOf(layer.method).name,
       familyOf(layer.family).name,
       layer.mixture,
-      layer.coats > 1 ? `${layer.coats} coats` : '1 coat',
+      coats[0] === coats[1]
+        ? coats[1] > 1
+          ? `${coats[1]} coats`
+          : '1 coat'
+        : `${coats[0]} to ${coats[1]} coats`,
     ]
       .filter((t) => t !== '')
       .join(' · ');
   }
 
-  protected pieces(entry: RunEntry): { step: string; text: string }[] {
-    return entry.pieces.map((p) => ({ step: p.step, text: p.count > 1 ? `${p.name} (${p.count})` : p.name }));
+  protected count(entry: RunEntry): string {
+    const many = entry.pieces.reduce((sum, p) => sum + p.count, 0);
+    return `${many} ${many === 1 ? 'piece' : 'pieces'}`;
   }
 
-  protected units(entry: RunEntry): string {
-    return [...new Set(entry.pieces.map((p) => p.unit))].join(', ');
+  /** The pieces of a run by unit, in the order in which they come. */
+  protected units(entry: RunEntry): { name: string; pieces: { step: string; text: string }[] }[] {
+    const units = new Map<string, { step: string; text: string }[]>();
+    for (const p of entry.pieces) {
+      const text = `${p.name}${p.count > 1 ? ` (${p.count})` : ''}${p.layer === null ? '' : `: ${p.layer}`}`;
+      units.set(p.unit, [...(units.get(p.unit) ?? []), { step: p.step, text }]);
+    }
+    return [...units].map(([name, pieces]) => ({ name, pieces }));
+  }
+
+  protected lastDry(entry: RunEntry): number {
+    return Math.max(...entry.pieces.map((p) => p.dryAt));
   }
 
   protected print(): void {

@@ -23,6 +23,7 @@ import {
   workMinutes,
 } from '#core/recipe';
 import { GRACE_DAYS, horizonDays } from './horizon';
+import { loadOf } from './runs';
 
 /** Which layer of which piece an operation stands for. */
 export interface StepRef {
@@ -241,11 +242,6 @@ function joinedAt(muster: Muster, unit: Unit, piece: Piece): string | null {
   const at = recipe.layers.findIndex((l) => l.id === piece.joins!.layer);
   const next = recipe.layers.slice(Math.max(0, at)).find((l) => own.has(l.id));
   return next ? operationId(host, own.get(next.id)!) : null;
-}
-
-/** What an airbrush is loaded with, or what lies ready on the table: runs are layers with the same load. */
-function loadOf(layer: Layer): string {
-  return `${layer.family}: ${(layer.mixture.trim() || layer.name.trim()).toLowerCase()}`;
 }
 
 function clockOf(layer: Layer | null): { clock?: string } {

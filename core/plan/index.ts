@@ -15,6 +15,7 @@ export { waysOut, type WayOut } from './waysOut';
 export { waveOf, type Wave, type WaveInput, type WaveLimit } from './wave';
 export { checkPlan, type PlanFinding } from './checkPlan';
 export { needOf } from './compile';
+export { loadOf, runsOf } from './runs';
 export { BARE, conflictInWords, conflictWords, type Naming } from './conflicts';
 export { causeWords, lateBecause, whyOf, type ReasonWords, type Why } from './reasons';
 export { runSheet, type RunEntry, type RunSheet } from './runSheet';

@@ -2,22 +2,27 @@
 import { amountOf, cupsFor, mixOf, type CupPlan } from '#core/amounts';
 import { AmountError, cautionsFor, DEFER, methodOf, sprayGuide, type SprayGuide } from '#core/materials';
 import type { Plan, PlanSession, PlanStep } from './present';
+import { runsOf } from './runs';
+import { listed } from './words';
 
-/** One run: neighbouring steps of the same layer, worked one after the other without putting the tool down. */
+/** One run: a load taken up once, and everything it goes on. */
 export interface RunEntry {
   readonly start: number;
   readonly end: number;
   /** minutes of cleaning or loading before `start` */
   readonly setup: number;
+  /** when it stood so long that it must be cleaned and loaded (or laid out) once more, and for how many minutes */
+  readonly again: readonly { readonly minute: number; readonly minutes: number }[];
   readonly verb: string;
+  /** what it is called: the names of its layers */
+  readonly name: string;
+  /** the first of its layers: all are put on alike */
   readonly layer: PlanStep['layer'];
-  readonly recipeName: string;
-  readonly pieces: readonly {
-    readonly step: string;
-    readonly name: string;
-    readonly unit: string;
-    readonly count: number;
-  }[];
+  /** fewest and most coats */
+  readonly coats: readonly [number, number];
+  /** what the layers say besides, each once */
+  readonly notes: readonly string[];
+  readonly pieces: readonly RunPiece[];
   /** what to mix for this run; null where nothing is mixed */
   readonly mix: RunMix | null;
   /** the next layer may go on the first piece from here */
@@ -25,8 +30,21 @@ export interface RunEntry {
   /** windows of the pieces that shut: first closing, null if none */
   readonly closes: number | null;
   readonly cautions: readonly string[];
+  /** those of them that no entry before it on the sheet has told */
+  readonly newCautions: readonly string[];
   /** it began in an earlier session, or goes on in a later one */
   readonly isContinued: boolean;
+}
+
+export interface RunPiece {
+  readonly step: string;
+  readonly name: string;
+  readonly unit: string;
+  readonly count: number;
+  /** the layer, where the run has several of different names */
+  readonly layer: string | null;
+  /** the next layer may go on it from here */
+  readonly dryAt: number;
 }
 
 /** So much of the mixture for all pieces of the run, by the cup, and with what to spray it. */
@@ -49,13 +67,6 @@ export interface RunSheet {
 export function runSheet(plan: Plan, index: number, cupMl = CUP_ML): RunSheet {
   const session = plan.sessions[index];
   if (!session) throw new RangeError(`The plan has no session ${index + 1}; it has ${plan.sessions.length}.`);
-  const runs: PlanStep[][] = [];
-  for (const step of session.steps) {
-    const run = runs[runs.length - 1];
-    const last = run?.[run.length - 1];
-    if (run && last && sameRun(last, step)) run.push(step);
-    else runs.push([step]);
-  }
   const closings = session.steps
     .flatMap((step) =>
       step.gate?.closes == null
@@ -74,21 +85,21 @@ export function runSheet(plan: Plan, index: number, cupMl = CUP_ML): RunSheet {
     .sort((a, b) => a.until - b.until);
   return {
     session,
-    entries: runs.map((run) => entryOf(run, session, cupMl)),
+    entries: toldOnce(runsOf(session.steps).map((run) => entryOf(run, session, cupMl))),
     closings,
     overnight,
     deferTo: DEFER,
   };
 }
 
-function sameRun(a: PlanStep, b: PlanStep): boolean {
-  return (
-    a.recipe.id === b.recipe.id &&
-    a.layer.id === b.layer.id &&
-    a.round === b.round &&
-    b.setup === 0 &&
-    b.start === a.end
-  );
+/** A caution is told where its kind of work begins; after that it is known. */
+function toldOnce(entries: readonly Omit<RunEntry, 'newCautions'>[]): RunEntry[] {
+  const told = new Set<string>();
+  return entries.map((entry) => {
+    const newCautions = entry.cautions.filter((c) => !told.has(c));
+    for (const c of newCautions) told.add(c);
+    return { ...entry, newCautions };
+  });
 }
 
 /** What a cup holds where the bench does not say: cups hold 2 to 9 ml (common practice, no source). */
@@ -97,7 +108,7 @@ const CUP_ML = 7;
 function mixFor(run: readonly PlanStep[], cupMl: number): RunMix | null {
   const first = run[0]!;
   const amounts = run.map((s) => amountOf(s.recipe, s.layer, s.piece));
-  const ml = amounts.reduce((sum, a) => sum + a.ml, 0) / first.rounds;
+  const ml = amounts.reduce((sum, a, k) => sum + a.ml / run[k]!.rounds, 0);
   if (ml === 0) return null;
   const spray = sprayGuide(first.layer.family, first.layer.method, first.layer.nozzleMm);
   try {
@@ -113,18 +124,37 @@ function mixFor(run: readonly PlanStep[], cupMl: number): RunMix | null {
   }
 }
 
-function entryOf(run: readonly PlanStep[], session: PlanSession, cupMl: number): RunEntry {
+function entryOf(
+  run: readonly PlanStep[],
+  session: PlanSession,
+  cupMl: number,
+): Omit<RunEntry, 'newCautions'> {
   const first = run[0]!;
   const last = run[run.length - 1]!;
   const shut = run.flatMap((s) => s.gate?.closes ?? []);
+  const names = [...new Set(run.map((s) => s.layer.name))];
+  const coats = run.map((s) => s.layer.coats);
   return {
     start: Math.max(first.start, session.start),
     end: Math.min(last.end, session.end),
     setup: first.setup,
+    again: run
+      .slice(1)
+      .filter((s) => s.setup > 0)
+      .map((s) => ({ minute: s.start - s.setup, minutes: s.setup })),
     verb: methodOf(first.layer.method).verb,
+    name: listed(names),
     layer: first.layer,
-    recipeName: first.recipe.name,
-    pieces: run.map((s) => ({ step: s.id, name: s.piece.name, unit: s.unit.name, count: s.piece.count })),
+    coats: [Math.min(...coats), Math.max(...coats)],
+    notes: [...new Set(run.map((s) => s.layer.note.trim()).filter((note) => note !== ''))],
+    pieces: run.map((s) => ({
+      step: s.id,
+      name: s.piece.name,
+      unit: s.unit.name,
+      count: s.piece.count,
+      layer: names.length > 1 ? s.layer.name : null,
+      dryAt: Math.ceil(s.tide.dryAt),
+    })),
     mix: mixFor(run, cupMl),
     dryAt: Math.ceil(Math.min(...run.map((s) => s.tide.dryAt))),
     closes: shut.length > 0 ? Math.min(...shut) : null,

@@ -63,16 +63,20 @@ export function footprint(
   return sum;
 }
 
+/** So many strands are looked at for some that stand there. */
+const LOOKS = 60;
+
 /** Some strands that are under way in [from, to), others than these. */
 export function overlapping(
   { schedule, structure, random }: Ground,
   own: readonly number[],
   { from, to }: { readonly from: number; readonly to: number },
   many: number,
+  looks = LOOKS,
 ): number[] {
   const { strands } = structure;
   const others: number[] = [];
-  for (let tries = 0; tries < 60 && others.length < many; tries++) {
+  for (let look = 0; look < looks && others.length < many; look++) {
     const s = pick(random, strands.length);
     const [a, b] = spanOf(schedule, strands[s]!);
     if (a < to && from < b && !own.includes(s) && !others.includes(s)) others.push(s);

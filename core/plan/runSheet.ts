@@ -58,8 +58,8 @@ export interface RunSheet {
   readonly entries: readonly RunEntry[];
   /** windows that open or shut in this session or before the next: what, and when */
   readonly closings: readonly { readonly minute: number; readonly text: string }[];
-  /** dryings that run past the end of the session */
-  readonly overnight: readonly { readonly until: number; readonly text: string }[];
+  /** by run what is still wet when the session ends: when the first and the last of it may be touched */
+  readonly overnight: readonly { readonly first: number; readonly until: number; readonly text: string }[];
   readonly deferTo: string;
 }
 
@@ -79,16 +79,28 @@ export function runSheet(plan: Plan, index: number, cupMl = CUP_ML): RunSheet {
           ],
     )
     .sort((a, b) => a.minute - b.minute);
-  const overnight = session.steps
-    .filter((s) => s.tide.dryAt > session.end && s.end <= session.end)
-    .map((s) => ({ until: Math.ceil(s.tide.dryAt), text: `“${s.layer.name}” on ${s.piece.name}` }))
-    .sort((a, b) => a.until - b.until);
+  const runs = runsOf(session.steps);
+  const overnight = runs.flatMap((run) => leftDrying(run, session) ?? []).sort((a, b) => a.until - b.until);
   return {
     session,
-    entries: toldOnce(runsOf(session.steps).map((run) => entryOf(run, session, cupMl))),
+    entries: toldOnce(runs.map((run) => entryOf(run, session, cupMl))),
     closings,
     overnight,
     deferTo: DEFER,
+  };
+}
+
+/** What of a run is still wet when the session ends; null: nothing. */
+function leftDrying(run: readonly PlanStep[], session: PlanSession): RunSheet['overnight'][number] | null {
+  const wet = run.filter((s) => s.tide.dryAt > session.end && s.end <= session.end);
+  if (wet.length === 0) return null;
+  const names = [...new Set(wet.map((s) => s.piece.name))];
+  const on = names.length <= NAMED ? listed(names) : `${names.length} pieces of this run`;
+  const untils = wet.map((s) => Math.ceil(s.tide.dryAt));
+  return {
+    first: Math.min(...untils),
+    until: Math.max(...untils),
+    text: `${listed([...new Set(wet.map((s) => `“${s.layer.name}”`))])} on ${on}`,
   };
 }
 
@@ -102,6 +114,8 @@ function toldOnce(entries: readonly Omit<RunEntry, 'newCautions'>[]): RunEntry[]
   });
 }
 
+/** So many pieces are named where they are left to dry. */
+const NAMED = 3;
 /** What a cup holds where the bench does not say: cups hold 2 to 9 ml (common practice, no source). */
 const CUP_ML = 7;
 

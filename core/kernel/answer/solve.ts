@@ -220,6 +220,7 @@ function running(
   /** While somebody is late and need not be, nothing else is looked for. */
   function keepDates(tries: number): void {
     if (dating === null) {
+      improve = null;
       schedule.clear();
       restore(schedule, best!);
       dating = schedule.lateness() <= unavoidable ? 'over' : dates(schedule, structure, timely!, random);

@@ -13,7 +13,16 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { catchError, of, switchMap } from 'rxjs';
 import { instantOf, minutesUntil } from '#core/muster';
-import { clockTime, dayName, duration, moment, type PlanStep, type PlanUnit } from '#core/plan';
+import {
+  clockTime,
+  dayName,
+  duration,
+  moment,
+  runsOf,
+  swapsOf,
+  type PlanStep,
+  type PlanUnit,
+} from '#core/plan';
 import { writeCalendar, writePlanCsv } from '#core/exchange';
 import { NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
@@ -152,6 +161,15 @@ export class PlanView {
     // Two pairs of hands take tasks up side by side: then runs are not counted.
     return plan.runs === 0 ? over : `${over} · ${plan.runs} runs, and no plan has fewer than ${least.runs}`;
   });
+  /** What kind of evening each session is, by its number. */
+  protected readonly evenings = computed(() =>
+    (this.plan()?.sessions ?? []).map(({ steps }) => {
+      const runs = runsOf(steps);
+      const swaps = swapsOf(runs);
+      const count = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' : 's'}`;
+      return steps.length === 0 ? 'free' : `${count(runs.length, 'run')}, ${count(swaps, 'swap')}`;
+    }),
+  );
   protected readonly naive = computed(() => {
     const late = this.planner.naiveLateMinutes();
     return late === null ? null : late > 0 ? `${duration(late)} late` : 'on time too';

@@ -23,7 +23,7 @@ import {
   workMinutes,
 } from '#core/recipe';
 import { GRACE_DAYS, horizonDays } from './horizon';
-import { loadOf } from './runs';
+import { loadOf } from './load';
 
 /** Which layer of which piece an operation stands for. */
 export interface StepRef {

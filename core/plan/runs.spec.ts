@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { settle, solveProblem } from '#core/kernel';
 import { fenMuster } from '../../demo/fen';
-import { compile, loadOf, present, runSheet, runsOf, type Plan } from './index';
+import { compile, loadOf, present, runSheet, runsOf, swapsOf, type Plan } from './index';
 
 const muster = fenMuster('2027-03-01');
 const compiled = compile(muster);
@@ -46,6 +46,15 @@ describe('the runs of the demo', () => {
       told += all.length;
     }
     expect(told).toBeGreaterThan(5);
+  });
+
+  it('swap the airbrush for a brush or back so often as one is taken up after the other', () => {
+    for (const { steps } of plan.sessions) {
+      const tools = runsOf(steps).map((r) => (r[0]!.layer.method === 'airbrush' ? 'a' : 'b'));
+      expect(swapsOf(runsOf(steps))).toBe(
+        tools.join('').replace(/(.)\1*/g, '$1').length - (tools.length > 0 ? 1 : 0),
+      );
+    }
   });
 
   it('are mixed once for all their pieces', () => {

@@ -1,11 +1,6 @@
 /** Runs: a load taken up once and put on everything that needs it, whatever recipe or unit that belongs to. */
-import type { Layer } from '#core/muster';
+import { loadOf } from './load';
 import type { PlanStep } from './present';
-
-/** What an airbrush is loaded with, or what lies ready on the table: a run is one load (rule 9 of the kernel's format). */
-export function loadOf(layer: Layer): string {
-  return `${layer.family}: ${(layer.mixture.trim() || layer.name.trim()).toLowerCase()}`;
-}
 
 /**
  * The steps of one session as runs. Waiting between two steps ends none; another load, another way of putting it on or another round does.
@@ -19,6 +14,12 @@ export function runsOf(steps: readonly PlanStep[]): readonly (readonly PlanStep[
     else runs.push([step]);
   }
   return runs;
+}
+
+/** How often the airbrush is taken up or put down between two runs of a session. */
+export function swapsOf(runs: readonly (readonly PlanStep[])[]): number {
+  const sprays = runs.map((run) => run[0]!.layer.method === 'airbrush');
+  return sprays.filter((is, k) => k > 0 && is !== sprays[k - 1]).length;
 }
 
 function isAlike(a: PlanStep, b: PlanStep): boolean {

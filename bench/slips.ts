@@ -9,7 +9,7 @@ import {
 import { figure, percent, table } from './table';
 
 /** What a step costs that leaves its session: as at the bench. */
-const CALM = 8;
+const CALM = 24;
 const SLIP = 30;
 
 interface Slip {

@@ -20,10 +20,10 @@ const SECONDS = 8;
 const MORE_SECONDS = 30;
 /** At the bench an answer is wanted at once. */
 const REPLAN_SECONDS = 3;
-/** What a step costs that leaves its session while the evening is under way. */
-const CALM = 8;
-/** What a step costs that changes its session because something else was edited: as much as an hour of a middling unit. */
-const STABILITY = 8;
+/** What a step costs that leaves its session while the evening is under way: as much as three runs. */
+const CALM = 24;
+/** What a step costs that changes its session because something else was edited: as much as two runs. */
+const STABILITY = 16;
 /** A burst of keystrokes is one change. */
 const CALM_MS = 350;
 

@@ -36,7 +36,7 @@ const ALL: readonly [Conflict, RegExp][] = [
   [{ kind: 'deadline', operations: ['a', 'b'], soonest: 1500 }, /layer A can't start before day 2, .* Add/],
   [
     { kind: 'capacity', operations: ['a', 'b'], resource: 'rack', needs: 9, has: 8 },
-    /the rack is too small: .* need 9 .* are 8\. Make/,
+    /need 9 of the rack at the same time, .* are 8\. Make/,
   ],
   [{ kind: 'search', operations: ['a', 'b'], lifts: [] }, /No single change lifts it: take/],
   [
@@ -49,7 +49,7 @@ const ALL: readonly [Conflict, RegExp][] = [
         { kind: 'window', from: 'a', to: 'b' },
       ],
     },
-    /layer F and 2 more\..*lifted by one more place or pair of the hands, or by longer hours in the hours of evenings, or by a wider window between layer A and layer B/,
+    /layer F and 2 more\..*lifted by one more of the hands, or by longer hours in the hours of evenings, or by a wider window between layer A and layer B/,
   ],
 ];
 

@@ -52,7 +52,7 @@ export function conflictWords(conflict: Conflict, naming: Naming): string {
     case 'deadline':
       return `Too little time: ${first} can't start before ${naming.moment(conflict.soonest)}, which is too late for what must follow (${all(conflict.operations)}). Add sessions, begin earlier, or plan further ahead.`;
     case 'capacity':
-      return `${naming.resource(conflict.resource)} is too small: ${all(conflict.operations)} need ${conflict.needs} of it at the same time, and there are ${conflict.has}. Make room for more, or move a date.`;
+      return `Too little room: ${all(conflict.operations)} need ${conflict.needs} of ${naming.resource(conflict.resource)} at the same time, and there are ${conflict.has}. Make room for more, or move a date.`;
     case 'search':
       return (
         `These cannot all be done: ${all(conflict.operations)}. Every order of them was tried, and in each hands, a tool or a rack is needed twice at once, or a window or a date is missed. ` +
@@ -66,7 +66,7 @@ export function conflictWords(conflict: Conflict, naming: Naming): string {
 function liftWords(lift: Lift, naming: Naming): string {
   switch (lift.kind) {
     case 'capacity':
-      return `one more place or pair of ${naming.resource(lift.resource)}`;
+      return `one more of ${naming.resource(lift.resource)}`;
     case 'hours':
       return `longer hours in ${naming.calendar(lift.calendar)}`;
     case 'window':
@@ -75,11 +75,11 @@ function liftWords(lift: Lift, naming: Naming): string {
 }
 
 const RESOURCES: Readonly<Record<string, string>> = {
-  hands: 'The hands at the bench',
-  airbrush: 'The airbrush',
-  table: 'The table',
-  rack: 'The drying rack',
-  air: 'The air of the bench',
+  hands: 'hands',
+  airbrush: 'the airbrush',
+  table: 'the table',
+  rack: 'the drying rack',
+  air: 'the air of the bench',
 };
 const CALENDARS: Readonly<Record<string, string>> = { sessions: 'the sessions' };
 

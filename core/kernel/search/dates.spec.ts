@@ -1,10 +1,9 @@
 /** The search for the dates alone, where the first plans are late and none need be: batches whose dates a planted plan keeps. */
 import { describe, expect, it } from 'vitest';
+import { inTime, leastLateness } from '../prove/inTime';
 import { dates } from './dates';
-import { leastLateness } from '../prove/inTime';
 import { seededRandom, solveProblem, parseProblem } from '../index';
 import { judged } from '../document/judged';
-import { inTime } from '../prove/inTime';
 import { instance } from '../testing/problems';
 import { planned } from '../testing/planned';
 

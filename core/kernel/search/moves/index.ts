@@ -16,7 +16,7 @@ import { together } from './together';
 import { unit } from './unit';
 
 export { MOST_OUT, spanOf, type Choice, type Ground, type Move, type Span, type TakenOut } from './move';
-export { late } from './late';
+export { late };
 
 export const MOVES: readonly Move[] = [
   strands,

@@ -16,25 +16,23 @@ interface Shot {
 }
 
 const SHOTS: readonly Shot[] = [
-  { name: 'plan', path: '/plan', act: (page) => choose(page, 'hull.cream') },
+  { name: 'plan', path: '/plan?step=hull.cream' },
   {
     name: 'plan-pieces',
-    path: '/plan',
+    path: '/plan?step=hull.medium',
     act: async (page) => {
       await page
         .getByRole('button', { name: /Dredger/ })
         .first()
         .click();
-      await choose(page, 'hull.medium');
       await page.getByRole('region', { name: 'The plan' }).evaluate((e) => (e.scrollTop = 9999));
     },
   },
   {
     name: 'plan-day',
-    path: '/plan',
+    path: '/plan?step=hull.wash',
     act: async (page) => {
       await page.getByRole('button', { name: 'Daylight theme' }).click();
-      await choose(page, 'hull.wash');
     },
   },
   { name: 'run-sheet', path: '/sheet/3' },
@@ -107,10 +105,6 @@ const SHOTS: readonly Shot[] = [
     },
   },
 ];
-
-async function choose(page: Page, step: string): Promise<void> {
-  await page.locator(`[data-step="${step}"]`).last().dispatchEvent('click');
-}
 
 const wanted = process.argv.slice(2);
 const out = process.env['SHOTS'] ?? 'docs/screenshots';

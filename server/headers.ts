@@ -2,6 +2,8 @@
 const STYLE_ELEMENTS = "'sha256-upI9SLfyzV/ipYx29nyC6FfYjZIfdwcyAvp2M3uZwqM='";
 /** The empty style element that the charts fill by script. */
 const EMPTY_STYLE = "'sha256-47DEQpj8HBSa+/TImW+5JCeuQeRkm5NMpJWZG3hSuFU='";
+/** What drag and drop keeps its picture in while something is carried. */
+const DRAG_STYLE = "'sha256-tI5OGjOXfdbkxj5dcNYAmqoTrzYFQ1Ja3nPYyhMPafM='";
 /** The one style attribute inside the icons' drawings. */
 const STYLE_ATTRIBUTES = "'sha256-YHUI4IMykJ7n5sDFEsxxDOvEvFU0suOaKbivPZWX70Y='";
 
@@ -10,7 +12,7 @@ export const SECURITY_HEADERS: Readonly<Record<string, string>> = {
   'Content-Security-Policy': [
     "default-src 'none'",
     "script-src 'self'",
-    `style-src 'self' ${STYLE_ELEMENTS} ${EMPTY_STYLE}`,
+    `style-src 'self' ${STYLE_ELEMENTS} ${EMPTY_STYLE} ${DRAG_STYLE}`,
     `style-src-attr 'unsafe-hashes' ${STYLE_ATTRIBUTES}`,
     "img-src 'self' data: blob:",
     "font-src 'self'",

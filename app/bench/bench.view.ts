@@ -10,6 +10,7 @@ import { ChoiceField, type Choice } from '../ui/choiceField';
 import { TextField } from '../ui/textField';
 import { AirChart } from './airChart';
 import { InstrumentsPanel } from './instrumentsPanel';
+import { WishPanel } from './wishPanel';
 
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
 const MONTHS = [
@@ -34,7 +35,7 @@ type BenchException = Bench['exceptions'][number];
 @Component({
   selector: 'pm-bench-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [AirChart, CheckField, ChoiceField, Findings, InstrumentsPanel, NumberField, TextField],
+  imports: [AirChart, CheckField, ChoiceField, Findings, InstrumentsPanel, NumberField, TextField, WishPanel],
   templateUrl: './bench.view.html',
 })
 export class BenchView {

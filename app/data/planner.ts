@@ -67,7 +67,7 @@ export class Planner {
     return result?.muster === this.store.muster() ? (result?.solved ?? null) : null;
   });
   readonly plan = computed(() => this.solved()?.plan ?? null);
-  /** how many steps changed their session with the last change; null where there is nothing to compare */
+  /** ids of the steps that changed their session with the last change; null where there is nothing to compare */
   readonly moved = computed(() => this.solved()?.moved ?? null);
   /** What the craft says of the times of this plan, by step. */
   readonly cautions = computed(() => this.solved()?.cautions ?? []);

@@ -2,29 +2,33 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  afterRenderEffect,
+  DestroyRef,
   effect,
   type ElementRef,
   inject,
   signal,
-  untracked,
   viewChild,
 } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { RouterLink } from '@angular/router';
+import { CdkDropListGroup } from '@angular/cdk/drag-drop';
+import { ActivatedRoute, RouterLink } from '@angular/router';
 import { catchError, of, switchMap } from 'rxjs';
-import { instantOf, minutesUntil } from '#core/muster';
+import { dateTimeAfter, instantOf, minutesUntil, withoutPins, withPins } from '#core/muster';
 import {
+  barePlan,
   clockTime,
   dayName,
   duration,
   moment,
+  operationId,
+  pinned,
   runsOf,
-  swapsOf,
   type PlanStep,
   type PlanUnit,
 } from '#core/plan';
 import { writeCalendar, writePlanCsv } from '#core/exchange';
-import { NOW } from '../data/environment';
+import { NEW_ID, NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
 import { download, fileName } from '../ui/download';
@@ -32,24 +36,28 @@ import { Findings } from '../ui/findings';
 import { Patterns } from '../ui/patterns';
 import { StepCard } from './stepCard';
 import { PlanRow } from './planRow';
-import { gateOf, rowsOf, type Row } from './rows';
+import { LampHead } from './lampHead';
+import { gateOf, rowsOf, type Body } from './rows';
 import { timeAxis } from './timeAxis';
 import { WaysOutPanel } from './waysOutPanel';
 
-/** So many blocks are added to a row in one go. */
-const NEW_AT_ONCE = 24;
+/** What is drawn reaches so far beyond what is seen, and moves on in steps as large: in between nothing is drawn anew. */
+const REACH = 480;
+/** Names of the units stand to the left of the time axis. */
+const NAMES = 200;
 const ZOOMS = [0.5, 0.8, 1.15, 1.7, 2.6];
 
 @Component({
   selector: 'pm-plan-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, Findings, Patterns, PlanRow, StepCard, WaysOutPanel],
+  imports: [CdkDropListGroup, LampHead, RouterLink, Findings, Patterns, PlanRow, StepCard, WaysOutPanel],
   templateUrl: './plan.view.html',
 })
 export class PlanView {
   protected readonly store = inject(MusterStore);
   protected readonly planner = inject(Planner);
   private readonly now = inject(NOW);
+  private readonly newId = inject(NEW_ID);
   private readonly scroller = viewChild<ElementRef<HTMLElement>>('scroller');
 
   protected readonly zoom = signal(2);
@@ -57,19 +65,36 @@ export class PlanView {
   protected readonly selectedId = signal<string | null>(null);
 
   protected readonly plan = this.planner.plan;
-  protected readonly axis = computed(() => {
+  /** What is drawn: the plan, and until there is one its sessions and dates. */
+  protected readonly outline = computed(() => {
     const plan = this.plan();
+    const muster = this.store.muster();
+    const isComing = ['planning', 'waiting'].includes(this.planner.state());
+    return plan ?? (isComing && muster && muster.units.length > 0 ? barePlan(muster) : null);
+  });
+  protected readonly axis = computed(() => {
+    const plan = this.outline();
     return plan && timeAxis(plan.sessions, ZOOMS[this.zoom()]!);
   });
   protected readonly rows = computed(() => {
-    const plan = this.plan();
+    const plan = this.outline();
     const axis = this.axis();
     return plan && axis ? rowsOf(plan, axis, this.opened()) : [];
   });
-  /** What is drawn: every row has its place at once, and its blocks one row after the other, so that the page never stands still. */
-  protected readonly drawn = signal<readonly Row[]>([]);
-  private turn = 0;
   protected readonly height = computed(() => this.rows().reduce((sum, r) => sum + r.height, 0));
+  /** What of the plan is seen, in steps of `REACH`. */
+  private readonly window = signal({ left: 0, top: 0, width: 1280, height: 800 });
+  protected readonly span = computed(() => {
+    const { left, width } = this.window();
+    return { from: left - REACH, to: left + width + REACH };
+  });
+  /** The rows, lamps and pleats that are seen, or nearly. */
+  protected readonly drawn = computed(() => {
+    const { top, height } = this.window();
+    return this.rows().filter((r) => r.y + r.height >= top - REACH && r.y <= top + height + REACH);
+  });
+  protected readonly lamps = computed(() => this.within(this.axis()?.lamps ?? []));
+  protected readonly pleats = computed(() => this.within(this.axis()?.pleats ?? []));
   /** Steps by time: the order in which the arrow keys walk. */
   private readonly ordered = computed(() =>
     [...(this.plan()?.steps.values() ?? [])].sort((a, b) => a.start - b.start || a.end - b.end),
@@ -161,15 +186,20 @@ export class PlanView {
     // Two pairs of hands take tasks up side by side: then runs are not counted.
     return plan.runs === 0 ? over : `${over} · ${plan.runs} runs, and no plan has fewer than ${least.runs}`;
   });
-  /** What kind of evening each session is, by its number. */
-  protected readonly evenings = computed(() =>
-    (this.plan()?.sessions ?? []).map(({ steps }) => {
-      const runs = runsOf(steps);
-      const swaps = swapsOf(runs);
-      const count = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' : 's'}`;
-      return steps.length === 0 ? 'free' : `${count(runs.length, 'run')}, ${count(swaps, 'swap')}`;
-    }),
-  );
+  /** What a longer search could save at the most, by what is proved. */
+  protected readonly hope = computed(() => {
+    const plan = this.plan();
+    const least = this.planner.solved()?.least;
+    if (!plan || !least || plan.isOptimal) return null;
+    const minutes = plan.setupMinutes - least.setup;
+    const runs = plan.runs - least.runs;
+    const parts = [
+      ...(plan.lateMinutes > 0 ? ['minutes of lateness'] : []),
+      ...(plan.runs > 0 && runs > 0 ? [`${runs} ${runs === 1 ? 'run' : 'runs'}`] : []),
+      ...(minutes > 0 ? [`${duration(minutes)} of changing over`] : []),
+    ];
+    return parts.length === 0 ? null : `it could save at most ${parts.join(' and ')}`;
+  });
   protected readonly naive = computed(() => {
     const late = this.planner.naiveLateMinutes();
     return late === null ? null : late > 0 ? `${duration(late)} late` : 'on time too';
@@ -178,16 +208,58 @@ export class PlanView {
   protected readonly dayName = dayName;
   protected readonly clockTime = clockTime;
   protected readonly duration = duration;
+  /** The run that the chosen step is of. */
+  protected readonly selectedRun = computed((): readonly PlanStep[] => {
+    const step = this.selected();
+    const session = step && this.plan()?.sessions.find((s) => s.start <= step.start && step.start < s.end);
+    return (session && runsOf(session.steps).find((run) => run.includes(step!))) ?? (step ? [step] : []);
+  });
+  protected readonly isKept = computed(() => {
+    const pins = new Set(
+      (this.store.muster()?.pins ?? []).map((p) => operationId({ id: p.piece }, { id: p.layer }, p.round)),
+    );
+    return ({ steps }: Body): boolean => pins.size > 0 && steps.some((s) => pins.has(s.id));
+  });
+  /** What the last change has moved to another session, by unit. */
+  protected readonly movedByUnit = computed(() => {
+    const plan = this.plan();
+    const moved = this.planner.moved() ?? [];
+    const units = new Map<string, { name: string; steps: { id: string; text: string }[] }>();
+    for (const id of moved) {
+      const step = plan?.steps.get(id);
+      if (!plan || !step) continue;
+      const unit = units.get(step.unit.id) ?? { name: step.unit.name, steps: [] };
+      units.set(step.unit.id, unit);
+      unit.steps.push({
+        id,
+        text: `${step.layer.name}, ${step.piece.name}: ${moment(plan.origin, step.start)}`,
+      });
+    }
+    return [...units.values()];
+  });
+  protected readonly showsMoved = signal(false);
+
+  protected readonly NAMES = NAMES;
+  protected readonly HEAD = HEAD;
   /** How long the bench is shut, short enough for a pleat. */
   protected readonly away = (minutes: number): string =>
     minutes < 2880 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} d`;
-  protected readonly percent = (share: number): number => Math.round(share * 100);
 
   constructor() {
-    effect(() => {
-      const rows = this.rows();
-      untracked(() => void this.drawInTurn(rows));
+    // A link may name a step.
+    const named = inject(ActivatedRoute).snapshot.queryParamMap.get('step');
+    if (named) this.selectedId.set(named);
+    const look = (): void => this.look();
+    let watcher: ResizeObserver | null = null;
+    afterRenderEffect(() => {
+      const box = this.scroller()?.nativeElement;
+      watcher?.disconnect();
+      if (!box) return;
+      box.addEventListener('scroll', look, { passive: true });
+      watcher = new ResizeObserver(look);
+      watcher.observe(box);
     });
+    inject(DestroyRef).onDestroy(() => watcher?.disconnect());
     // The selected step is brought into view when it is chosen by key or link.
     effect(() => {
       const step = this.selected();
@@ -205,30 +277,32 @@ export class PlanView {
     });
   }
 
-  private async drawInTurn(rows: readonly Row[]): Promise<void> {
-    const turn = ++this.turn;
-    const old = new Map(this.drawn().map((r) => [r.key, r]));
-    const put = async (k: number, row: Row): Promise<boolean> => {
-      await new Promise((resolve) => setTimeout(resolve));
-      if (turn !== this.turn) return false;
-      this.drawn.update((list) => list.map((r, i) => (i === k ? row : r)));
-      return true;
+  private within<T extends { readonly x: number; readonly width: number }>(list: readonly T[]): T[] {
+    const { from, to } = this.span();
+    return list.filter((item) => item.x + item.width >= from && item.x <= to);
+  }
+
+  /** Takes note of what is seen. */
+  private look(): void {
+    const box = this.scroller()?.nativeElement;
+    if (!box) return;
+    const step = (pixels: number): number => Math.floor(pixels / REACH) * REACH;
+    const next = {
+      left: step(box.scrollLeft),
+      top: step(box.scrollTop),
+      width: step(box.clientWidth) + 2 * REACH,
+      height: step(box.clientHeight) + 2 * REACH,
     };
-    this.drawn.set(rows.map((r) => ({ ...r, blocks: old.get(r.key)?.blocks ?? [] })));
-    for (const [k, row] of rows.entries()) {
-      // Blocks that are new on the page cost more than those that move.
-      const known = old.get(row.key)?.blocks.length ?? 0;
-      for (let n = known + NEW_AT_ONCE; n < row.blocks.length; n += NEW_AT_ONCE)
-        if (!(await put(k, { ...row, blocks: row.blocks.slice(0, n) }))) return;
-      if (!(await put(k, row))) return;
-    }
+    const now = this.window();
+    if (JSON.stringify(next) !== JSON.stringify(now)) this.window.set(next);
   }
 
   protected due(unit: PlanUnit): string {
-    return moment(this.plan()!.origin, unit.due);
+    return moment(this.outline()!.origin, unit.due);
   }
 
   protected spare(unit: PlanUnit): string {
+    if (!this.plan()) return 'being planned';
     if (unit.lateMinutes > 0) return `late by ${duration(unit.lateMinutes)}`;
     const n = unit.spareSessions;
     return n === 0
@@ -247,7 +321,38 @@ export class PlanView {
   /** Exactly one block takes part in tabbing: the selected one, or the first. */
   protected readonly tabStop = computed(() => this.selectedId() ?? this.ordered()[0]?.id ?? null);
 
+  /** Carries the chosen run to the session before or after, or to the one with this start. */
+  protected carry(to: 1 | -1 | { readonly start: number }): void {
+    const plan = this.plan();
+    const run = this.selectedRun();
+    const [first] = run;
+    if (!plan || !first) return;
+    const at = plan.sessions.findIndex((s) => s.start <= first.start && first.start < s.end);
+    const session = typeof to === 'number' ? plan.sessions[at + to] : to;
+    if (!session || session.start === plan.sessions[at]?.start) return;
+    this.store.change(`“${first.layer.name}” moved to ${dayName(plan.origin, session.start)}`, (m) =>
+      withPins(m, run.map(pinned), dateTimeAfter(plan.origin, session.start), 'in', this.newId),
+    );
+  }
+
+  protected letAllGo(): void {
+    this.store.change('All pins taken out', (m) => withoutPins(m));
+  }
+
+  /** A run was dropped on a session. */
+  protected onDropped(dropped: {
+    readonly step: string;
+    readonly session: { readonly start: number };
+  }): void {
+    this.selectedId.set(dropped.step);
+    this.carry(dropped.session);
+  }
+
   protected onKey(event: KeyboardEvent): void {
+    if (event.shiftKey && (event.key === 'ArrowRight' || event.key === 'ArrowLeft')) {
+      event.preventDefault();
+      return this.carry(event.key === 'ArrowRight' ? 1 : -1);
+    }
     const order = this.ordered();
     const at = order.findIndex((s) => s.id === this.selectedId());
     const step = order[at];
@@ -270,7 +375,10 @@ export class PlanView {
     if (!next) return;
     event.preventDefault();
     this.selectedId.set(next.id);
-    setTimeout(() => (document.querySelector('[data-step].is-selected') as HTMLElement | null)?.focus());
+    // Once it is scrolled to it is drawn, and only then can it take the focus.
+    requestAnimationFrame(() =>
+      setTimeout(() => (document.querySelector('[data-step].is-selected') as HTMLElement | null)?.focus()),
+    );
   }
 
   protected zoomBy(steps: number): void {
@@ -292,7 +400,7 @@ export class PlanView {
 }
 
 /** Head of the lamps above the rows, in pixels. */
-const HEAD = 76;
+const HEAD = 112;
 
 function keepInSight(box: HTMLElement, y: number, height: number): void {
   if (y < box.scrollTop) box.scrollTop = y;

@@ -1,25 +1,36 @@
-/** What each row of the plan draws: blocks of hands-on work, tides after them, gates. Pixels only; no time of day. */
-import { duration, type Plan, type PlanStep, type PlanUnit } from '#core/plan';
+/** What each row of the plan draws: runs as bodies, tides after them, gates. Pixels only; no time of day. */
+import { duration, runsOf, type Plan, type PlanStep, type PlanUnit } from '#core/plan';
 import { opensAfter } from '#core/recipe';
 import { tidePaths, type TidePaths } from '../ui/tidePath';
 import type { TimeAxis } from './timeAxis';
 
-export interface Block {
-  readonly step: PlanStep;
+/** What one run puts on the pieces of a row: one body, however many steps it has. */
+export interface Body {
+  /** its first step */
+  readonly id: string;
+  readonly steps: readonly PlanStep[];
   readonly x: number;
   readonly width: number;
-  /** cleaning or loading before it */
-  readonly setupX: number;
-  readonly setupWidth: number;
+  /** filled where hands are at work, and the seams between two pieces */
+  readonly fill: string;
+  readonly seams: string;
+  /** cleaning or loading before it, as a path */
+  readonly setups: string;
+  /** of the piece that dries longest */
   readonly tide: TidePaths;
-  readonly label: string | null;
-  readonly labelLevel: 0 | 1;
-  readonly gate: {
-    readonly opens: number;
-    readonly closes: number;
-    readonly isSoft: boolean;
-    readonly text: string;
-  } | null;
+  readonly label: { readonly text: string; readonly x: number; readonly level: 0 | 1 } | null;
+  readonly gates: readonly Gate[];
+  /** from where to where anything of it is drawn */
+  readonly from: number;
+  readonly to: number;
+}
+
+export interface Gate {
+  readonly opens: number;
+  readonly closes: number;
+  readonly isSoft: boolean;
+  /** its nominal minutes; empty where there is no room for them */
+  readonly text: string;
 }
 
 export interface Row {
@@ -32,106 +43,176 @@ export interface Row {
   /** y of the ground line within the row */
   readonly base: number;
   readonly tideHeight: number;
-  readonly blocks: readonly Block[];
+  /** by x; reckoned when they are first asked for */
+  readonly bodies: () => readonly Body[];
 }
 
-const UNIT_HEIGHT = 90;
-const PIECE_HEIGHT = 70;
-const FOOT = 20;
-const LEAST_BLOCK = 2.5;
-const LETTER = 6.6;
+const UNIT_HEIGHT = 94;
+const PIECE_HEIGHT = 86;
+/** below the ground line: hands, and the figures of gates */
+const FOOT = 26;
+const LEAST_BODY = 2.5;
+/** No letter of a label is wider on average, with a little air after it. */
+const LETTER = 6.9;
+const AIR = 8;
 
 /** @param open ids of the units whose pieces have a row of their own */
 export function rowsOf(plan: Plan, axis: TimeAxis, open: ReadonlySet<string>): Row[] {
   const rows: Row[] = [];
+  const numbers = runNumbers(plan);
   let y = 0;
-  const add = (unit: PlanUnit, piece: Row['piece'], steps: readonly PlanStep[], withGates: boolean): void => {
+  const add = (unit: PlanUnit, piece: Row['piece'], steps: readonly PlanStep[]): void => {
     const height = piece ? PIECE_HEIGHT : UNIT_HEIGHT;
-    const base = height - FOOT;
-    const tideHeight = piece ? 24 : 34;
-    const key = piece ? `${unit.id}/${piece.id}` : unit.id;
+    const place = { base: height - FOOT, tideHeight: piece ? 24 : 34 };
+    let bodies: readonly Body[] | null = null;
     rows.push({
-      key,
+      key: piece ? `${unit.id}/${piece.id}` : unit.id,
       unit,
       piece,
       y,
       height,
-      base,
-      tideHeight,
-      blocks: blocksOf(steps, axis, base, tideHeight, withGates),
+      ...place,
+      bodies: () =>
+        (bodies ??= labelled(
+          groupsOf(steps, numbers).map((group) => bodyOf(group, axis, place, piece !== null)),
+        )),
     });
     y += height;
   };
+  const byUnit = new Map<string, PlanStep[]>();
+  for (const step of plan.steps.values()) {
+    const known = byUnit.get(step.unit.id);
+    if (known) known.push(step);
+    else byUnit.set(step.unit.id, [step]);
+  }
   for (const unit of plan.units) {
-    const steps = [...plan.steps.values()]
-      .filter((s) => s.unit.id === unit.id)
-      .sort((a, b) => a.start - b.start);
-    const isOpen = open.has(unit.id);
-    add(unit, null, steps, false);
-    if (!isOpen) continue;
+    const steps = (byUnit.get(unit.id) ?? []).sort((a, b) => a.start - b.start);
+    add(unit, null, steps);
+    if (!open.has(unit.id)) continue;
     for (const piece of steps[0]?.unit.pieces ?? []) {
       const own = steps.filter((s) => s.piece.id === piece.id);
       const recipe = own[0]?.recipe.name ?? '';
       const detail = piece.count > 1 ? `${piece.count} figures · ${recipe}` : recipe;
-      add(unit, { id: piece.id, name: piece.name, detail }, own, true);
+      add(unit, { id: piece.id, name: piece.name, detail }, own);
     }
   }
   return rows;
 }
 
-function blocksOf(
+/** The number of the run that a step is of. What goes on over two sessions is a run of the first. */
+function runNumbers(plan: Plan): ReadonlyMap<string, number> {
+  const numbers = new Map<string, number>();
+  let n = 0;
+  for (const { steps } of plan.sessions)
+    for (const run of runsOf(steps)) {
+      n++;
+      for (const step of run) if (!numbers.has(step.id)) numbers.set(step.id, n);
+    }
+  return numbers;
+}
+
+function groupsOf(steps: readonly PlanStep[], numbers: ReadonlyMap<string, number>): PlanStep[][] {
+  const groups: PlanStep[][] = [];
+  let last: number | undefined;
+  for (const step of steps) {
+    const number = numbers.get(step.id);
+    if (number !== undefined && number === last) groups[groups.length - 1]!.push(step);
+    else groups.push([step]);
+    last = number;
+  }
+  return groups;
+}
+
+function bodyOf(
   steps: readonly PlanStep[],
   axis: TimeAxis,
-  base: number,
-  tideHeight: number,
+  { base, tideHeight }: Pick<Row, 'base' | 'tideHeight'>,
   withGates: boolean,
-): Block[] {
-  const labelEnd: [number, number] = [-Infinity, -Infinity];
-  let before: PlanStep | null = null;
-  return steps.map((step) => {
-    const x = axis.xOf(step.start);
-    const end = axis.xOf(step.end);
-    const width = Math.max(LEAST_BLOCK, end - x);
-    const setupX = axis.xOf(step.start - step.setup);
-    const isRun = before !== null && before.layer.id === step.layer.id && before.recipe.id === step.recipe.id;
-    before = step;
-    let label: string | null = null;
-    let labelLevel: 0 | 1 = 0;
-    if (!isRun) {
-      const room = step.layer.name.length * LETTER;
-      const level = labelEnd[0] + 6 <= x ? 0 : labelEnd[1] + 6 <= x ? 1 : null;
-      if (level !== null) {
-        label = step.layer.name;
-        labelLevel = level;
-        labelEnd[level] = x + room;
-      }
-    }
-    const { tide } = step;
-    return {
-      step,
-      x,
-      width,
-      setupX,
-      setupWidth: x - setupX,
-      tide: tidePaths(
-        {
-          from: x + width,
-          wet: Math.max(x + width, axis.xOf(tide.wetUntil)),
-          workable: Math.max(x + width, axis.xOf(tide.workableUntil)),
-          dry: Math.max(x + width, axis.xOf(tide.dryAt)),
-        },
-        base,
-        tideHeight,
-      ),
-      label,
-      labelLevel,
-      gate: withGates ? gateOf(step, axis) : null,
-    };
+): Body {
+  const first = steps[0]!;
+  const last = steps.reduce((a, b) => (b.tide.dryAt >= a.tide.dryAt ? b : a));
+  const x = axis.xOf(first.start);
+  const top = base - tideHeight;
+  let fill = '';
+  let seams = '';
+  let setups = '';
+  let end = x;
+  steps.forEach((step, k) => {
+    const from = axis.xOf(step.start);
+    const to = Math.max(from + LEAST_BODY, axis.xOf(step.end));
+    fill += `M${px(from)} ${top}H${px(to)}V${base}H${px(from)}Z`;
+    if (k > 0) seams += `M${px(from)} ${top}V${base}`;
+    if (step.setup > 0) setups += `M${px(axis.xOf(step.start - step.setup))} ${top + 6}H${px(from)}V${base}`;
+    end = Math.max(end, to);
+  });
+  const { tide } = last;
+  const from = Math.max(axis.xOf(last.start) + LEAST_BODY, axis.xOf(last.end));
+  const dry = Math.max(from, axis.xOf(tide.dryAt));
+  return {
+    id: first.id,
+    steps,
+    x,
+    width: end - x,
+    fill,
+    seams,
+    setups,
+    tide: tidePaths(
+      {
+        from,
+        wet: Math.max(from, axis.xOf(tide.wetUntil)),
+        workable: Math.max(from, axis.xOf(tide.workableUntil)),
+        dry,
+      },
+      base,
+      tideHeight,
+    ),
+    label: null,
+    gates: withGates ? steps.flatMap((step) => gateOf(step, axis) ?? []) : [],
+    from: axis.xOf(first.start - first.setup),
+    to: Math.max(end, dry),
+  };
+}
+
+function px(x: number): string {
+  return x.toFixed(1);
+}
+
+/** Each body gets its name where that runs into no other, on one of two levels; where neither has room it is told when it is picked. */
+function labelled(bodies: readonly Body[]): Body[] {
+  const ends: [number, number] = [-Infinity, -Infinity];
+  let before = '';
+  return withGateFigures(bodies).map((body) => {
+    const { name } = body.steps[0]!.layer;
+    const text = body.steps.length > 1 ? `${name} × ${body.steps.length}` : name;
+    // The same name again right beside the first says nothing.
+    const isRepeated = name === before && body.x < Math.max(...ends);
+    const level = ends[0] <= body.x ? 0 : ends[1] <= body.x ? 1 : null;
+    if (level === null || isRepeated) return body;
+    before = name;
+    const width = text.length * LETTER + AIR;
+    ends[level] = body.x + width;
+    return { ...body, label: { text, x: body.x, level }, to: Math.max(body.to, body.x + width) };
+  });
+}
+
+/** The figures of a gate stand between its posts, unless those of the gate before reach as far. */
+function withGateFigures(bodies: readonly Body[]): Body[] {
+  let end = -Infinity;
+  return bodies.map((body) => {
+    if (body.gates.length === 0) return body;
+    const gates = body.gates.map((gate) => {
+      const middle = (gate.opens + gate.closes) / 2;
+      const half = (gate.text.length * LETTER + AIR) / 2;
+      if (middle - half < end) return { ...gate, text: '' };
+      end = middle + half;
+      return gate;
+    });
+    return { ...body, gates };
   });
 }
 
 /** The gate of a step in pixels, with its nominal minutes. */
-export function gateOf(step: PlanStep, axis: TimeAxis): Block['gate'] {
+export function gateOf(step: PlanStep, axis: TimeAxis): Gate | null {
   const { gate } = step;
   const window = step.layer.window;
   if (!gate || !window) return null;
@@ -146,4 +227,19 @@ export function gateOf(step: PlanStep, axis: TimeAxis): Block['gate'] {
     text:
       closes < 60 || closes % 60 !== 0 ? `${opens}–${closes} min` : `${duration(opens)}–${duration(closes)}`,
   };
+}
+
+/** The step of a body that stands at `x`, or nearest to it. */
+export function stepAt(body: Body, axis: TimeAxis, x: number): PlanStep {
+  let best = body.steps[0]!;
+  let least = Infinity;
+  for (const step of body.steps) {
+    const from = axis.xOf(step.start);
+    const to = axis.xOf(step.end);
+    const distance = x < from ? from - x : x > to ? x - to : 0;
+    if (distance >= least) continue;
+    least = distance;
+    best = step;
+  }
+  return best;
 }

@@ -12,19 +12,24 @@ import {
   type PlanStep,
   type Why,
 } from '#core/plan';
+import { RunActions } from './runActions';
 
 /** The chosen step at the foot of the plan: what it is, why it stands where it stands, what it holds up. */
 @Component({
   selector: 'pm-step-card',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink],
+  imports: [RouterLink, RunActions],
   template: `
     <section
-      class="max-h-[38vh] overflow-auto border-t-2 border-line bg-raised px-5 py-2.5 text-[0.95rem]"
+      class="max-h-[34vh] overflow-auto border-t-2 border-line bg-raised px-5 py-2.5 text-[0.95rem]"
       aria-live="polite"
       aria-label="The chosen step"
     >
       @if (step(); as s) {
+        <div class="mb-1.5 flex items-start justify-between gap-2 border-b border-line pb-1.5">
+          <pm-run-actions [plan]="plan()" [step]="s" [run]="run()" />
+          <button type="button" class="btn btn-small" (click)="shut.emit()">Close</button>
+        </div>
         <div class="grid gap-x-6 gap-y-2 md:grid-cols-[minmax(0,1fr)_minmax(0,1.7fr)_minmax(0,1fr)]">
           <div>
             <h2 class="flex items-center gap-2 text-[1.2rem]">
@@ -35,6 +40,27 @@ import {
               >{{ s.layer.name }}
             </h2>
             <p class="text-mute">{{ s.piece.name }} · {{ s.unit.name }}</p>
+            @if (run().length > 1) {
+              <details class="my-0.5">
+                <summary class="cursor-pointer text-lamp">
+                  {{ place() }} of {{ run().length }} in a run, {{ runWhen() }}
+                </summary>
+                <ul class="flex flex-wrap gap-1 py-1">
+                  @for (other of run(); track other.id) {
+                    <li>
+                      <button
+                        type="button"
+                        class="btn btn-small"
+                        [attr.aria-pressed]="other.id === s.id"
+                        (click)="choose.emit(other.id)"
+                      >
+                        {{ other.piece.name }}
+                      </button>
+                    </li>
+                  }
+                </ul>
+              </details>
+            }
             <p>{{ when() }}</p>
             <p class="text-[0.9rem] text-mute">{{ how() }}</p>
           </div>
@@ -61,10 +87,7 @@ import {
             }
           </div>
           <div class="md:border-l md:border-line md:pl-5">
-            <div class="flex items-start justify-between gap-2">
-              <h3 class="mb-1 text-[1.05rem] text-lamp">It holds up</h3>
-              <button type="button" class="btn btn-small" (click)="shut.emit()">Close</button>
-            </div>
+            <h3 class="mb-1 text-[1.05rem] text-lamp">It holds up</h3>
             <ul>
               @for (line of why()?.holdsUp ?? []; track $index) {
                 <li>{{ line }}</li>
@@ -87,8 +110,9 @@ import {
         }
       } @else {
         <p class="text-mute">
-          Pick a step to see why it is then and not sooner. Arrow keys walk from step to step; up and down
-          stay in the unit.
+          Pick a run to see why it is then and not sooner, and to keep it there or move it. Arrow keys walk
+          from step to step; up and down stay in the unit; with Shift, left and right carry the run to the
+          next session.
         </p>
       }
     </section>
@@ -98,6 +122,8 @@ export class StepCard {
   readonly step = input.required<PlanStep | null>();
   readonly why = input.required<Why | null>();
   readonly plan = input.required<Plan>();
+  /** the run that the step is of, itself among them; empty where no step is chosen */
+  readonly run = input<readonly PlanStep[]>([]);
   readonly watch = input<readonly PlanFinding[]>([]);
   readonly choose = output<string>();
   readonly shut = output();
@@ -106,6 +132,12 @@ export class StepCard {
   protected readonly cautions = computed(() => {
     const s = this.step();
     return s ? cautionsFor(s.layer.family, s.layer.method) : [];
+  });
+  protected readonly place = computed(() => this.run().findIndex((s) => s.id === this.step()?.id) + 1);
+  protected readonly runWhen = computed(() => {
+    const { origin } = this.plan();
+    const run = this.run();
+    return `${clockTime(origin, run[0]!.start)}–${clockTime(origin, run[run.length - 1]!.end)}`;
   });
   protected readonly when = computed(() => {
     const s = this.step()!;

@@ -43,18 +43,21 @@ export function timeAxis(sessions: readonly PlanSession[], pixelsPerMinute: numb
     pleats,
     width,
     xOf(minute) {
-      for (let i = 0; i < lamps.length; i++) {
-        const lamp = lamps[i]!;
-        const { start, end } = lamp.session;
-        if (minute < start) {
-          const before = lamps[i - 1];
-          if (!before) return lamp.x;
-          const share = (minute - before.session.end) / (start - before.session.end);
-          return before.x + before.width + share * PLEAT_WIDTH;
-        }
-        if (minute <= end) return lamp.x + ((minute - start) / (end - start)) * lamp.width;
+      // The last lamp that begins no later than the minute.
+      let low = 0;
+      let high = lamps.length;
+      while (low < high) {
+        const mid = (low + high) >> 1;
+        if (lamps[mid]!.session.start <= minute) low = mid + 1;
+        else high = mid;
       }
-      return width;
+      const lamp = lamps[low - 1];
+      if (!lamp) return lamps[0]?.x ?? 0;
+      const { start, end } = lamp.session;
+      if (minute <= end) return lamp.x + ((minute - start) / (end - start)) * lamp.width;
+      const next = lamps[low];
+      if (!next) return width;
+      return lamp.x + lamp.width + ((minute - end) / (next.session.start - end)) * PLEAT_WIDTH;
     },
   };
 }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { AIDS, FAMILIES, familyOf, FILMS, METHODS, type Aid, type Film } from '#core/materials';
+import { AIDS, FAMILIES, familyOf, FILMS, METHODS, sprayGuide, type Aid, type Film } from '#core/materials';
 import { SHEENS, TASKS, type Layer, type Recipe, type Sheen, type Substitute, type Task } from '#core/muster';
 import { CheckField } from '../ui/checkField';
 import { ChoiceField, type Choice } from '../ui/choiceField';
@@ -114,6 +114,15 @@ const NONE: Choice = { value: '', text: 'not said' };
           [min]="0.1"
           [max]="2"
           (valueChange)="set({ nozzleMm: $event ?? undefined }, 'nozzle')"
+        />
+        <pm-number
+          label="Pressure"
+          [unit]="pressure()"
+          [optional]="true"
+          [value]="l.pressureBar ?? null"
+          [min]="0.2"
+          [max]="6"
+          (valueChange)="set({ pressureBar: $event ?? undefined }, 'pressure')"
         />
         <pm-number
           label="Depth of a pour"
@@ -259,6 +268,15 @@ export class LayerKinds {
   protected readonly aid = (v: string): Aid | undefined => AIDS.find((a) => a === v);
   protected readonly air = (v: string): Layer['air'] =>
     v === 'contaminates' || v === 'needs-clean' ? v : undefined;
+
+  /** The unit of the pressure, with what it comes to in the other one. */
+  protected readonly pressure = computed(() => {
+    const { family, pressureBar } = this.layer();
+    const guide = sprayGuide(family, 'airbrush', { pressureBar })!;
+    return pressureBar === undefined
+      ? `bar, without ${guide.bar} (${guide.psi} psi)`
+      : `bar (${guide.psi} psi)`;
+  });
 
   protected set(part: Partial<Layer>, what: string): void {
     this.changed.emit({ part, what });

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { familyOf, methodOf } from '#core/materials';
+import { familyOf, methodOf, sprayWords } from '#core/materials';
 import { instantOf, minutesUntil } from '#core/muster';
 import { clockTime, dayName, duration, moment, runSheet, type RunEntry } from '#core/plan';
 import { NOW } from '../data/environment';
@@ -42,6 +42,7 @@ export class SheetView {
   protected readonly dayName = dayName;
   protected readonly clockTime = clockTime;
   protected readonly duration = duration;
+  protected readonly sprayWords = sprayWords;
   protected readonly moment = moment;
   protected readonly percent = (share: number): number => Math.round(share * 100);
 

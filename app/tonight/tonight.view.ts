@@ -9,8 +9,7 @@ import {
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import * as z from 'zod';
-import { amountOf, cupsFor, mixOf } from '#core/amounts';
-import { AmountError, cautionsFor, DEFER, familyOf, methodOf, sprayGuide } from '#core/materials';
+import { DEFER, familyOf, methodOf, sprayWords } from '#core/materials';
 import {
   estimateWords,
   instantAfter,
@@ -20,7 +19,7 @@ import {
   wallTime,
   type Origin,
 } from '#core/muster';
-import { clockTime, duration, moment, type PlanStep } from '#core/plan';
+import { clockTime, duration, factsOfRun, listed, moment, type PlanStep, type RunMix } from '#core/plan';
 import {
   aheadOfClock,
   curesFor,
@@ -116,24 +115,21 @@ export class TonightView {
     const step = this.step();
     const plan = this.planner.plan();
     if (!step || !plan) return null;
-    const amounts = this.run().map((s) => amountOf(s.recipe, s.layer, s.piece));
-    const ml = amounts.reduce((sum, a) => sum + a.ml, 0) / step.rounds;
-    const mix = mixtureOf(step, ml, this.store.muster()!.bench.cupMl ?? 7);
-    const spray = sprayGuide(step.layer.family, step.layer.method, step.layer.nozzleMm);
+    const facts = factsOfRun(this.run(), this.store.muster()?.bench.cupMl);
+    const [fewest, most] = facts.coats;
     const judge = step.recipe.layers.find((l) => l.id === step.layer.judgeFrom);
     const wet = (this.state()?.shelf ?? []).filter((i) => i.state === 'wet' || i.state === 'opening');
     return {
-      verb: methodOf(step.layer.method).verb,
-      zones:
-        step.layer.zones.map((z) => step.recipe.zones.find((x) => x.id === z)?.name ?? z).join(', ') ||
-        'all over',
+      title: `${facts.verb}: ${facts.name}`,
+      units: listed(facts.units),
+      zones: facts.zones.join(', ') || 'all over',
       family: familyOf(step.layer.family).name,
-      mix,
-      spray: spray ? `${spray.nozzleMm} mm, ${spray.psi} psi (${spray.bar} bar)` : null,
-      coats: step.layer.coats,
+      mix: facts.mix && mixWords(facts.mix),
+      spray: facts.spray && sprayWords(facts.spray),
+      coats: fewest === most ? `${most} ${most === 1 ? 'coat' : 'coats'}` : `${fewest} to ${most} coats`,
       round: step.rounds > 1 ? `round ${step.round} of ${step.rounds}` : null,
       begins: step.start > this.minute() ? `from ${moment(plan.origin, step.start)}` : null,
-      note: step.layer.note,
+      notes: facts.notes,
       estimates: `Hands ${duration(this.run().reduce((sum, r) => sum + r.end - r.start, 0))}, ${estimateWords(step.layer.minutesFrom)}${
         step.layer.dryMinutes > 0
           ? `; drying ${duration(step.tide.dryAt - step.end)} in this air, ${estimateWords(step.layer.dryFrom)}`
@@ -141,7 +137,7 @@ export class TonightView {
       }`,
       look: LOOK[familyOf(step.layer.family).drying],
       judge: judge ? `Looks wrong on purpose: judge it only after “${judge.name}”.` : null,
-      cautions: cautionsFor(step.layer.family, step.layer.method),
+      cautions: facts.cautions,
       contaminates:
         step.layer.air === 'contaminates' && wet.length > 0
           ? `Throws dust or drops: ${wet.length} wet ${wet.length === 1 ? 'coat stands' : 'coats stand'} on the shelf. Cover them or carry them away.`
@@ -218,8 +214,8 @@ export class TonightView {
   );
   /** What the last change at the bench has moved: the steps that are in another session now. */
   protected readonly movedWords = computed(() => {
-    const n = this.planner.moved();
-    if (n === null) return null;
+    const n = this.planner.moved()?.length;
+    if (n === undefined) return null;
     if (n === 0) return 'Planned again: no step changed its session.';
     return `Planned again: ${n} ${n === 1 ? 'step has' : 'steps have'} changed session.`;
   });
@@ -324,16 +320,16 @@ export class TonightView {
     let at = this.clock.read().getTime();
     const each = (measured ?? planned + extraMinutes) / steps.length;
     const before = this.run().length - steps.length;
-    const cupMl = this.store.muster()!.bench.cupMl ?? 7;
+    const { cupMl } = this.store.muster()!.bench;
     const entries = [...steps].reverse().map((s, k) => {
-      const mixture = mixtureOf(s, amountOf(s.recipe, s.layer, s.piece).ml / s.rounds, cupMl);
+      const { mix } = factsOfRun([s], cupMl);
       const entry = {
         kind: 'done' as const,
         step: s.id,
         minutes: Math.round(each * 10) / 10,
         isMeasured: measured !== null || extraMinutes > 0,
         nth: Math.max(1, Math.min(500, this.doneOfRun + steps.length - k)),
-        ...(mixture ? { mixture: mixture.slice(0, 400) } : {}),
+        ...(mix ? { mixture: partsOf(mix).slice(0, 400) } : {}),
       };
       const when = new Date(at);
       at -= each * 60_000;
@@ -613,16 +609,13 @@ export class TonightView {
 }
 
 /** The mixture of a step for so many millilitres, in words; null where nothing is mixed. */
-function mixtureOf(step: PlanStep, ml: number, cupMl: number): string | null {
-  if (ml <= 0) return null;
-  try {
-    return cupsFor(mixOf(step.layer), ml, cupMl)
-      .components.map((c) => `${c.name} ${c.ml.toFixed(2)} ml (${c.drops} drops)`)
-      .join(' + ');
-  } catch (error) {
-    if (!(error instanceof AmountError)) throw error;
-    return null;
-  }
+function partsOf({ components }: RunMix): string {
+  return components.map((c) => `${c.name} ${c.ml.toFixed(2)} ml (${c.drops} drops)`).join(' + ');
+}
+
+/** All that goes into the cup for a run, and how many cups. */
+function mixWords(mix: RunMix): string {
+  return `${partsOf(mix)}: ${mix.ml.toFixed(1)} ml, ${mix.cups} ${mix.cups === 1 ? 'cup' : 'cups'}`;
 }
 
 function momentAt(origin: Origin, minute: number): Date {

@@ -22,9 +22,10 @@ export {
   type Ratio,
   type Rational,
 } from './ratio';
-export { sprayGuide, type SprayGuide } from './spray';
+export { sprayGuide, sprayWords, type SprayGuide } from './spray';
 export {
   AmountError,
+  barToPsi,
   dropsOf,
   ML_PER,
   psiToBar,

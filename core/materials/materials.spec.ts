@@ -130,7 +130,9 @@ describe('the spray guide', () => {
       expect(guide.bar).toBeLessThanOrEqual(2);
       expect(guide.nozzleMm).toBeGreaterThanOrEqual(0.2);
       expect(guide.nozzleMm).toBeLessThanOrEqual(0.8);
-      expect(sprayGuide(family, 'airbrush', 0.35)!.nozzleMm).toBe(0.35);
+      expect(sprayGuide(family, 'airbrush', { nozzleMm: 0.35 })!.nozzleMm).toBe(0.35);
+      // 1.4 bar are 20.3 psi (1 psi = 6.894757 kPa, NIST SP 811).
+      expect(sprayGuide(family, 'airbrush', { pressureBar: 1.4 })).toMatchObject({ psi: 20, bar: 1.4 });
     }
   });
 

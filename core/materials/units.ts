@@ -44,6 +44,10 @@ export function psiToBar(psi: number): number {
   return psiToKpa(psi) / KPA_PER_BAR;
 }
 
+export function barToPsi(bar: number): number {
+  return (bar * KPA_PER_BAR) / KPA_PER_PSI;
+}
+
 /** Whole drops that are at least so many millilitres. */
 export function dropsOf(millilitres: number): number {
   return Math.ceil(millilitres / ML_PER.drop - 1e-9);

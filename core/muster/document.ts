@@ -43,6 +43,10 @@ const air = z.strictObject({
 
 export const sessionSchema = z.strictObject({ from: time, to: time });
 
+/** What a plan wishes for once every date is kept: to be done early, or few and long runs; without a choice, both. */
+export const WISHES = ['early', 'balanced', 'quiet'] as const;
+export type Wish = (typeof WISHES)[number];
+
 export const benchSchema = z.strictObject({
   /** IANA name of the zone by whose wall clock its times are meant */
   timeZone: z.string().max(80).refine(isTimeZone, 'is no time zone (such as Europe/Vienna or UTC)'),
@@ -94,6 +98,7 @@ export const benchSchema = z.strictObject({
   cupMl: z.number().min(0.5).max(200).optional(),
   /** spraying draws off to the outside; without it no lacquer and no can indoors */
   hasExtraction: z.boolean().optional(),
+  wish: z.enum(WISHES).optional(),
 });
 
 export const windowSchema = z.strictObject({
@@ -188,6 +193,8 @@ export const layerSchema = z.strictObject({
   /** deep in millimetres, for pours */
   depthMm: z.number().gt(0).max(50).optional(),
   nozzleMm: z.number().gt(0).max(2).optional(),
+  /** pressure at the airbrush; without it the family's usual one */
+  pressureBar: z.number().min(0.2).max(6).optional(),
   /** looks wrong on purpose until that layer is on */
   judgeFrom: id.optional(),
   /** the user's own figure for one piece, all coats; without it computed */
@@ -309,6 +316,17 @@ export const storesSchema = z.strictObject({
   jars: z.array(jarSchema),
 });
 
+/** What the user has said of one step: the session that it begins in, or one that it does not. */
+export const pinSchema = z.strictObject({
+  id,
+  piece: id,
+  layer: id,
+  round: z.int().min(1).max(100),
+  /** a moment within the session, usually its beginning */
+  session: dateTime,
+  is: z.enum(['in', 'out']),
+});
+
 export const musterSchema = z.strictObject({
   format: z.literal(MUSTER_FORMAT),
   name,
@@ -318,6 +336,7 @@ export const musterSchema = z.strictObject({
   recipes: z.array(recipeSchema),
   units: z.array(unitSchema),
   stores: storesSchema.optional(),
+  pins: z.array(pinSchema).max(20_000).optional(),
 });
 
 export type Muster = z.infer<typeof musterSchema>;
@@ -333,5 +352,6 @@ export type Unit = z.infer<typeof unitSchema>;
 export type Product = z.infer<typeof productSchema>;
 export type Marking = z.infer<typeof markingSchema>;
 export type Consumable = z.infer<typeof consumableSchema>;
+export type Pin = z.infer<typeof pinSchema>;
 export type Jar = z.infer<typeof jarSchema>;
 export type Stores = z.infer<typeof storesSchema>;

@@ -1,6 +1,6 @@
 /** Changes to a muster, each a pure function from muster to muster. What they leave pointing nowhere is mended at the door. */
 import { NAME_LETTERS } from './document';
-import type { Bench, Layer, Muster, Piece, Recipe, Stores, Unit } from './document';
+import type { Bench, Layer, Muster, Piece, Pin, Recipe, Stores, Unit } from './document';
 
 /** Gives a new id each time; passed in, so that tests can repeat it. */
 export type NewId = () => string;
@@ -103,6 +103,37 @@ export function movedLayer(recipe: Recipe, from: number, to: number): Recipe {
   const [layer] = layers.splice(from, 1);
   if (layer) layers.splice(Math.max(0, Math.min(to, layers.length)), 0, layer);
   return { ...recipe, layers };
+}
+
+/** A step, as pins name it. */
+export type Pinned = Pick<Pin, 'piece' | 'layer' | 'round'>;
+
+/** Steps that are to begin in a session, or not in it; what was said of that before is forgotten. */
+export function withPins(
+  muster: Muster,
+  steps: readonly Pinned[],
+  session: string,
+  is: Pin['is'],
+  newId: NewId,
+): Muster {
+  const others = (muster.pins ?? []).filter(
+    (pin) =>
+      !steps.some((s) => isSameStep(s, pin)) ||
+      // Only one session can be the one; out of it may be several.
+      (is === 'out' && pin.is === 'out' && pin.session !== session),
+  );
+  const pins = steps.map(({ piece, layer, round }) => ({ id: newId(), piece, layer, round, session, is }));
+  return { ...muster, pins: [...others, ...pins] };
+}
+
+/** Nothing is said any more of these steps; without any, of none at all. */
+export function withoutPins(muster: Muster, steps?: readonly Pinned[]): Muster {
+  const pins = steps ? (muster.pins ?? []).filter((pin) => !steps.some((s) => isSameStep(s, pin))) : [];
+  return { ...muster, pins };
+}
+
+function isSameStep(a: Pinned, b: Pinned): boolean {
+  return a.piece === b.piece && a.layer === b.layer && a.round === b.round;
 }
 
 function replaced<T extends { id: string }>(list: readonly T[], item: T): T[] {

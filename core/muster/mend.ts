@@ -1,6 +1,7 @@
 /** Every reference of a muster mended after a change: what pointed at something that is gone points at what comes nearest, or nowhere. */
 import { storesOf } from './edit';
 import type { Layer, Muster, Piece, Recipe, Unit } from './document';
+import { isInSession } from './sessions';
 
 export interface Mended {
   readonly muster: Muster;
@@ -19,7 +20,7 @@ export function mended(before: Muster | null, after: Muster): Mended {
   const units = after.units.map((u) => mendedUnit(was, recipes, u, notes));
   const muster =
     same(recipes, after.recipes) && same(units, after.units) ? after : { ...after, recipes, units };
-  return { muster: withMarkings(muster, notes), notes };
+  return { muster: withPins(withMarkings(muster, notes), notes), notes };
 }
 
 /** The recipe without a layer, and without what pointed at it. */
@@ -179,4 +180,28 @@ function withMarkings(muster: Muster, notes: string[]): Muster {
     return { ...m, unit: null };
   });
   return { ...muster, stores: { ...stores, markings } };
+}
+
+/** A pin holds while there is such a step and such a session. */
+function withPins(muster: Muster, notes: string[]): Muster {
+  const { pins } = muster;
+  if (!pins || pins.length === 0) return muster;
+  const layersOf = new Map(muster.recipes.map((r) => [r.id, new Set(r.layers.map((l) => l.id))]));
+  const pieces = new Map(muster.units.flatMap((u) => u.pieces.map((p) => [p.id, p] as const)));
+  const left = pins.filter((pin) => {
+    const piece = pieces.get(pin.piece);
+    return (
+      piece?.recipe != null &&
+      layersOf.get(piece.recipe)?.has(pin.layer) === true &&
+      isInSession(muster.bench, pin.session)
+    );
+  });
+  const gone = pins.length - left.length;
+  if (gone === 0) return muster;
+  notes.push(
+    gone === 1
+      ? 'One step is no longer pinned: it, or its session, is gone.'
+      : `${gone} steps are no longer pinned: they, or their sessions, are gone.`,
+  );
+  return { ...muster, pins: left };
 }

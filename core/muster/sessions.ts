@@ -54,3 +54,11 @@ export function sessionsOf(muster: Muster, days: number): BenchSession[] {
 function at(date: LocalDate, time: string): LocalDateTime {
   return `${date}T${time}`;
 }
+
+/** Is the bench lit at this moment of the wall? */
+export function isInSession(bench: Bench, at: LocalDateTime): boolean {
+  const minute = minutesOfDay(at.slice(11));
+  return sessionsOn(bench, at.slice(0, 10)).some(
+    (s) => minutesOfDay(s.from) <= minute && minute < minutesOfDay(s.to),
+  );
+}

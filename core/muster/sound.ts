@@ -38,6 +38,8 @@ export function unsound(muster: Muster): Fault[] {
   once(say, 'bench.people', muster.bench.people);
   once(say, 'bench.weekly', muster.bench.weekly);
   once(say, 'bench.exceptions', muster.bench.exceptions);
+  once(say, 'pins', muster.pins ?? []);
+  checkPins(say, muster);
   const stores = storesOf(muster);
   for (const key of ['products', 'markings', 'consumables', 'jars'] as const)
     once(say, `stores.${key}`, stores[key]);
@@ -46,6 +48,17 @@ export function unsound(muster: Muster): Fault[] {
       say(`stores.markings[${k}].unit`, `there is no unit “${m.unit}”`);
   });
   return faults;
+}
+
+function checkPins(say: Say, muster: Muster): void {
+  const pieces = new Map(muster.units.flatMap((u) => u.pieces.map((p) => [p.id, p] as const)));
+  const recipes = new Map(muster.recipes.map((r) => [r.id, r]));
+  muster.pins?.forEach((pin, k) => {
+    const piece = pieces.get(pin.piece);
+    if (!piece) say(`pins[${k}].piece`, `there is no piece “${pin.piece}”`);
+    else if (!recipes.get(piece.recipe ?? '')?.layers.some((l) => l.id === pin.layer))
+      say(`pins[${k}].layer`, `the recipe of “${piece.name}” has no layer “${pin.layer}”`);
+  });
 }
 
 type Say = (path: string, text: string) => void;

@@ -247,7 +247,7 @@ describe(`any muster (seed ${SEED})`, () => {
             expect(e.cautions.join(' ')).toContain('respirator');
           if (e.mix) {
             expect(e.mix.cups).toBeGreaterThan(0);
-            if (e.layer.method !== 'airbrush') expect(e.mix.spray).toBeNull();
+            if (e.layer.method !== 'airbrush') expect(e.spray).toBeNull();
           }
           for (const p of e.pieces) seen.set(p.step, (seen.get(p.step) ?? 0) + 1);
         }

@@ -2,7 +2,8 @@
 import { ticksAt } from '#core/climate';
 import { familyOf } from '#core/materials';
 import { linksOf } from '#core/recipe';
-import { operationId, type Compiled } from './compile';
+import { type Compiled } from './compile';
+import { operationId } from './stepRef';
 import type { Plan, PlanStep } from './present';
 import { duration } from './words';
 

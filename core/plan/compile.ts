@@ -7,6 +7,7 @@ import {
   originOf,
   sessionsOf,
   spellsOf,
+  type BenchSession,
   type Layer,
   type Muster,
   type Piece,
@@ -24,38 +25,21 @@ import {
 } from '#core/recipe';
 import { GRACE_DAYS, horizonDays } from './horizon';
 import { loadOf } from './load';
-
-/** Which layer of which piece an operation stands for. */
-export interface StepRef {
-  readonly unit: Unit;
-  readonly piece: Piece;
-  /** as this piece follows it: substitutes taken, cut to its finish level, begun part-way */
-  readonly recipe: Recipe;
-  readonly layer: Layer;
-  readonly layerIndex: number;
-  /** 1 … `rounds`: face by face, or again until it looks right */
-  readonly round: number;
-  readonly rounds: number;
-}
+import { pinsOf, type Pinning } from './pins';
+import { between } from './spans';
+import { operationId, readyId, type StepRef } from './stepRef';
+import { marginsOf, objectiveOf } from './wishes';
 
 export interface Compiled {
   readonly problem: Problem;
   /** by operation id; the milestones (a piece done, a unit ready) are not among them */
   readonly steps: ReadonlyMap<string, StepRef>;
   readonly clocks: ReadonlyMap<Drying, ClockPoints>;
+  /** what the user has said of single steps, by operation id */
+  readonly pins: ReadonlyMap<string, Pinning>;
   /** the air over the plan's days */
   readonly spells: readonly Spell[];
 }
-
-/** Cost of a minute late, of set-up, past the better-by minute, of taking up another task, and of being done a minute later. */
-const OBJECTIVE = {
-  tardiness: 100,
-  setup: 1,
-  overrun: 0.5,
-  runs: 8,
-  completion: 0.002,
-  makespan: 0,
-} as const;
 
 const NEEDS = ['lacquer', 'paint', 'none'] as const satisfies readonly Need[];
 /** Shares of the bench's air: a spatter takes all, a wet coat that needs clean air one. */
@@ -63,21 +47,16 @@ const AIR = 1000;
 
 const CLOCKS = ['water', 'solvent', 'oxidation'] as const satisfies readonly Drying[];
 
-export function operationId(piece: Piece, layer: Layer, round = 1): string {
-  return round === 1 ? `${piece.id}.${layer.id}` : `${piece.id}.${layer.id}~${round}`;
-}
-export function readyId(unit: Unit): string {
-  return `${unit.id}.ready`;
-}
 function doneId(piece: Piece): string {
   return `${piece.id}.done`;
 }
 
 /**
  * @param muster one in which `checkMuster` finds no error
+ * @param now minute from which is planned; nothing is placed by it here, but what is said of sessions gone no longer binds
  * @param graceDays how many days beyond the last table date a late plan may run
  */
-export function compile(muster: Muster, graceDays = GRACE_DAYS): Compiled {
+export function compile(muster: Muster, now = 0, graceDays = GRACE_DAYS): Compiled {
   const days = horizonDays(muster, graceDays);
   const horizon = days * 1440;
   const origin = originOf(muster);
@@ -92,6 +71,10 @@ export function compile(muster: Muster, graceDays = GRACE_DAYS): Compiled {
     muster.units.flatMap((u) =>
       u.pieces.filter((p) => p.isPilot && p.recipe).map((p) => [p.recipe!, p] as const),
     ),
+  );
+  const sessions = sessionsOf(muster, days);
+  const pins = pinsOf(muster, sessions, horizon, now, (pin) =>
+    operationId({ id: pin.piece }, { id: pin.layer }, pin.round),
   );
   const steps = new Map<string, StepRef>();
   const operations: ProblemOperation[] = [];
@@ -116,10 +99,14 @@ export function compile(muster: Muster, graceDays = GRACE_DAYS): Compiled {
       const need = needOf(layer);
       for (let round = 1; round <= rounds; round++) {
         const own = operationId(piece, layer, round);
+        const pinned = pins.of.get(own);
+        const minutes = workMinutes(layer, piece.count);
+        const soonest = Math.max(earliest, pinned?.within?.start ?? 0);
+        const latest = pinned?.within ? endWithin(pinned.within, minutes, layer.pausable) : null;
         steps.set(own, { unit, piece, recipe, layer, layerIndex, round, rounds });
         operations.push({
           id: own,
-          minutes: workMinutes(layer, piece.count),
+          minutes,
           uses: [
             { resource: 'hands', amount: 1 },
             ...(layer.method === 'airbrush'
@@ -131,10 +118,12 @@ export function compile(muster: Muster, graceDays = GRACE_DAYS): Compiled {
             ...(hasAir && layer.air
               ? [{ resource: 'air', amount: layer.air === 'contaminates' ? AIR : 1 }]
               : []),
+            ...(pinned?.shunned ?? []).map((resource) => ({ resource, amount: 1 })),
           ],
           family: loadOf(layer),
           ...(layer.pausable ? { pausable: true } : {}),
-          ...(earliest > 0 ? { earliest } : {}),
+          ...(soonest > 0 ? { earliest: soonest } : {}),
+          ...(latest === null ? {} : { latest }),
         });
       }
       waitsBetween(layer).forEach((wait, k) =>
@@ -182,19 +171,31 @@ export function compile(muster: Muster, graceDays = GRACE_DAYS): Compiled {
       holds.push({ resource: 'rack', amount: piece.places, from: id(0), to: doneId(piece) });
   }
 
+  const wish = muster.bench.wish ?? 'balanced';
+  const units = muster.units.map((u) => ({
+    id: u.id,
+    ready: readyId(u),
+    due: minutesSince(origin, u.table),
+    weight: u.importance,
+  }));
+  const margins = marginsOf(wish, sessions, units);
   const used = new Set(lags.flatMap((l) => l.clock ?? []));
   const clocks = new Map<Drying, ClockPoints>(CLOCKS.map((d) => [d, clockPoints(d, spells, horizon)]));
   const problem: Problem = {
     format: 'muster-problem/1',
     horizon,
     calendars: [
-      { id: 'sessions', open: sessionsOf(muster, days).map((s) => [s.start, s.end]) },
+      { id: 'sessions', open: sessions.map((s) => [s.start, s.end]) },
       ...NEEDS.filter((n) => unfit.get(n)!.length > 0).map((n) => ({
         id: `fit-${n}`,
         open: between(unfit.get(n)!, horizon),
       })),
+      ...pins.calendars,
     ],
-    clocks: CLOCKS.filter((d) => used.has(d)).map((d) => ({ id: d, points: clocks.get(d)! })),
+    clocks: [
+      ...CLOCKS.filter((d) => used.has(d)).map((d) => ({ id: d, points: clocks.get(d)! })),
+      ...margins.clocks,
+    ],
     resources: [
       {
         id: 'hands',
@@ -214,20 +215,17 @@ export function compile(muster: Muster, graceDays = GRACE_DAYS): Compiled {
         calendar: `fit-${n}`,
       })),
       ...(hasAir ? [{ id: 'air', capacity: AIR }] : []),
+      ...pins.resources,
     ],
-    operations,
+    operations: [...operations, ...margins.operations],
     // Without a clock the kernel counts whole minutes.
-    lags: lags.map((l) => (l.clock === undefined ? wholeMinutes(l) : l)),
+    lags: [...lags.map((l) => (l.clock === undefined ? wholeMinutes(l) : l)), ...margins.lags],
     holds,
-    units: muster.units.map((u) => ({
-      id: u.id,
-      ready: readyId(u),
-      due: minutesSince(origin, u.table),
-      weight: u.importance,
-    })),
-    objective: { ...OBJECTIVE },
+    units,
+    objective: objectiveOf(wish),
+    fixed: margins.fixed,
   };
-  return { problem, steps, clocks, spells };
+  return { problem, steps, clocks, spells, pins: pins.of };
 }
 
 /**
@@ -242,6 +240,11 @@ function joinedAt(muster: Muster, unit: Unit, piece: Piece): string | null {
   const at = recipe.layers.findIndex((l) => l.id === piece.joins!.layer);
   const next = recipe.layers.slice(Math.max(0, at)).find((l) => own.has(l.id));
   return next ? operationId(host, own.get(next.id)!) : null;
+}
+
+/** What is longer than the session that it is to begin in, and can be put down, goes on in the next. */
+function endWithin({ start, end }: BenchSession, minutes: number, pausable: boolean): number | null {
+  return pausable && minutes > end - start ? null : end;
 }
 
 function clockOf(layer: Layer | null): { clock?: string } {
@@ -296,24 +299,12 @@ function unfitSpells(need: Need, spells: readonly Spell[], horizon: number): [nu
   return shut;
 }
 
-/** What is left of [0, horizon) between closed spells. */
-function between(shut: readonly (readonly [number, number])[], horizon: number): [number, number][] {
-  const open: [number, number][] = [];
-  let from = 0;
-  for (const [a, b] of shut) {
-    if (a > from) open.push([from, a]);
-    from = b;
-  }
-  if (from < horizon) open.push([from, horizon]);
-  return open;
-}
-
 /** Days that the naive order gets for each unit, so that its lateness can be measured. */
 const DAYS_A_UNIT = 21;
 
 /** The same muster one unit after another, in order of table date: what the naive order would come to. */
 export function oneAfterAnother(muster: Muster): Problem {
-  const { problem, steps } = compile(muster, GRACE_DAYS + DAYS_A_UNIT * muster.units.length);
+  const { problem, steps } = compile(muster, 0, GRACE_DAYS + DAYS_A_UNIT * muster.units.length);
   const order = [...muster.units].sort((a, b) => a.table.localeCompare(b.table));
   const extra: ProblemLag[] = [];
   const hasBefore = new Set(problem.lags?.map((l) => l.to));

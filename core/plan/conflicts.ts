@@ -1,8 +1,9 @@
 /** Why there is no plan, in words, with what would lift it. */
 import type { Conflict, Lift } from '#core/kernel';
 import { originOf, type Muster } from '#core/muster';
-import { readyId, type Compiled } from './compile';
-import { clockTime, dayName } from './words';
+import { type Compiled } from './compile';
+import { readyId } from './stepRef';
+import { clockTime, dayName, listed } from './words';
 
 /** How ids and minutes of a problem are called. */
 export interface Naming {
@@ -93,10 +94,19 @@ export function conflictInWords(conflict: Conflict, compiled: Compiled, muster: 
     for (const piece of unit.pieces) names.set(`${piece.id}.done`, `${piece.name} done`);
   }
   const origin = originOf(muster);
-  return conflictWords(conflict, {
+  const pinned = involved(conflict).filter((id) => compiled.pins.has(id));
+  const words = conflictWords(conflict, {
     operation: (id) => names.get(id) ?? 'a step that is no more in the muster',
     resource: (id) => RESOURCES[id] ?? `“${id}”`,
     calendar: (id) => CALENDARS[id] ?? 'which the air is fit',
     moment: (minute) => `${dayName(origin, minute)} ${clockTime(origin, minute)}`,
   });
+  if (pinned.length === 0) return words;
+  const shown = listed(pinned.map((id) => names.get(id) ?? id));
+  return `${words} You have said in which session ${shown} may be: let ${pinned.length === 1 ? 'it' : 'them'} go from there.`;
+}
+
+/** Every operation that a conflict speaks of. */
+function involved(conflict: Conflict): readonly string[] {
+  return [...new Set([...conflict.operations, ...('to' in conflict ? [conflict.from, conflict.to] : [])])];
 }

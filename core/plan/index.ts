@@ -1,7 +1,9 @@
 export { checkMuster, hasErrors } from './checkMuster';
-export { compile, oneAfterAnother, operationId, readyId, type Compiled, type StepRef } from './compile';
+export { compile, oneAfterAnother, type Compiled } from './compile';
+export { operationId, readyId, type StepRef } from './stepRef';
 export { horizonDays } from './horizon';
 export {
+  barePlan,
   present,
   worstLateness,
   type Gate,
@@ -16,7 +18,10 @@ export { waveOf, type Wave, type WaveInput, type WaveLimit } from './wave';
 export { checkPlan, type PlanFinding } from './checkPlan';
 export { needOf } from './compile';
 export { loadOf } from './load';
+export { CUP_ML, factsOfRun, type RunFacts, type RunMix } from './runFacts';
+export { pinned } from './pins';
 export { runsOf, swapsOf } from './runs';
+export { eveningOf, type Evening } from './evening';
 export { BARE, conflictInWords, conflictWords, type Naming } from './conflicts';
 export { causeWords, lateBecause, whyOf, type ReasonWords, type Why } from './reasons';
 export { runSheet, type RunEntry, type RunSheet } from './runSheet';

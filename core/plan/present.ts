@@ -4,7 +4,8 @@ import type { Solution } from '#core/kernel';
 import { familyOf } from '#core/materials';
 import { minutesSince, originOf, sessionsOf, type Origin, type Muster } from '#core/muster';
 import { dryingOf, linksOf, opensAfter } from '#core/recipe';
-import { operationId, readyId, type Compiled, type StepRef } from './compile';
+import { type Compiled } from './compile';
+import { operationId, readyId, type StepRef } from './stepRef';
 import { horizonDays } from './horizon';
 
 /** When what a step put on may be touched again; minutes since the origin, fractions kept. */
@@ -142,6 +143,24 @@ export function present(muster: Muster, compiled: Compiled, solution: Solution):
     bound: solution.bound ?? 0,
     isOptimal: solution.status === 'optimal',
   };
+}
+
+/** A plan in which nothing has been placed yet: its sessions and its dates, to be filled as plans come. */
+export function barePlan(muster: Muster): Plan {
+  const origin = originOf(muster);
+  const units = muster.units
+    .map((unit): PlanUnit => {
+      const due = minutesSince(origin, unit.table);
+      const none = { lateMinutes: 0, spareMinutes: 0, spareSessions: 0 };
+      return { id: unit.id, name: unit.name, due, ready: due, ...none };
+    })
+    .sort((a, b) => a.due - b.due || a.name.localeCompare(b.name));
+  const last = Math.max(0, ...units.map((u) => u.due));
+  const sessions = sessionsOf(muster, horizonDays(muster))
+    .filter((s) => s.start < last)
+    .map((s, index): PlanSession => ({ ...s, index, busy: 0, steps: [] }));
+  const nothing = { lateMinutes: 0, setupMinutes: 0, runs: 0, handsMinutes: 0, cost: 0, bound: 0 };
+  return { origin, sessions, steps: new Map(), units, ...nothing, isOptimal: false };
 }
 
 /** Lateness of the worst unit of a solution, whole minutes. */

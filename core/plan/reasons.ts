@@ -3,9 +3,11 @@ import { unfitness } from '#core/climate';
 import { causeOf, explainer, isCause, type Cause, type Reason, type Solution } from '#core/kernel';
 import { airAt } from '#core/muster';
 import { linksOf } from '#core/recipe';
-import { needOf, operationId, type Compiled } from './compile';
+import { needOf, type Compiled } from './compile';
+import { operationId } from './stepRef';
 import type { Plan, PlanStep } from './present';
-import { clockTime, duration, isSameDay, listed, moment } from './words';
+import { SHUNNED } from './pins';
+import { clockTime, dayName, duration, isSameDay, listed, moment } from './words';
 
 /** A reason in words, and where it leads: to the step that is meant, or to the air of the bench. */
 export interface ReasonWords {
@@ -94,10 +96,20 @@ export function whyOf(compiled: Compiled, solution: Solution, plan: Plan): (id: 
   return (id) => {
     const step = plan.steps.get(id)!;
     return {
-      reasons: kernel.explain(id).map((r) => inWords(r, step, plan, compiled)),
+      reasons: [
+        ...pinnedWords(compiled, plan, id),
+        ...kernel.explain(id).map((r) => inWords(r, step, plan, compiled)),
+      ],
       holdsUp: holdsUp(step, plan),
     };
   };
+}
+
+function pinnedWords(compiled: Compiled, plan: Plan, id: string): ReasonWords[] {
+  const within = compiled.pins.get(id)?.within;
+  return within
+    ? [{ text: `It is pinned to the session of ${dayName(plan.origin, within.start)}.`, step: null }]
+    : [];
 }
 
 function label(plan: Plan, id: string): string {
@@ -165,6 +177,8 @@ function inWords(reason: Reason, step: PlanStep, plan: Plan, compiled: Compiled)
 /** The bench is shut, or too little of the session is left, or the air is unfit: whichever it is. */
 function shutWords(reason: Reason, step: PlanStep, until: string, compiled: Compiled): ReasonWords {
   const need = needOf(step.layer);
+  if (reason.resource?.startsWith(SHUNNED))
+    return { text: `You have said: not in that session; so not before ${until}.`, step: null };
   if (reason.resource === `fit-${need}`) {
     const why = unfitness(need, airAt(compiled.spells, reason.from)) ?? 'not fit for long enough';
     return { text: `The air is unfit until ${until}: ${why}.`, step: null, leadsToAir: true };

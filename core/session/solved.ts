@@ -34,8 +34,8 @@ export interface Solved extends Compiled {
   readonly least: Sums | null;
   /** what the craft says of the times of this plan */
   readonly cautions: readonly PlanFinding[];
-  /** steps that changed their session against the plan before; null where there is none to compare with */
-  readonly moved: number | null;
+  /** ids of the steps that changed their session against the plan before; null where there is none to compare with */
+  readonly moved: readonly string[] | null;
 }
 
 /** Has anything happened that a plan must go by? A note or a look at what was dry changes nothing. */
@@ -48,20 +48,15 @@ export function hasHistory(log: readonly LogEntry[]): boolean {
  * @param now the moment from which the rest is planned; null: nothing has happened yet
  */
 export function pose(muster: Muster, log: readonly LogEntry[], now: Instant | null): Posed {
-  const compiled = compile(muster);
-  if (now === null) return { ...compiled, muster, least: leastSums(compiled.problem) };
   const origin = originOf(muster);
-  const problem = withHistory(
-    compiled.problem,
-    log,
-    origin,
-    Math.max(0, Math.floor(minutesUntil(origin, now))),
-  );
+  const minute = now === null ? 0 : Math.max(0, Math.floor(minutesUntil(origin, now)));
+  const compiled = compile(muster, minute);
+  if (now === null) return { ...compiled, muster, least: leastSums(compiled.problem) };
+  const problem = withHistory(compiled.problem, log, origin, minute);
   return {
+    ...compiled,
     muster,
     least: leastSums(problem),
-    clocks: compiled.clocks,
-    spells: compiled.spells,
     steps: withReworks(compiled.steps, log),
     problem,
   };
@@ -78,10 +73,11 @@ export function solvedPlan(posed: Posed, solution: Solution, before: Solution | 
     steps: posed.steps,
     clocks: posed.clocks,
     spells: posed.spells,
+    pins: posed.pins,
     solution,
     plan,
     least: posed.least,
     cautions: checkPlan(plan, posed),
-    moved: before && before.cost ? movedOperations(posed.problem, before, solution).length : null,
+    moved: before && before.cost ? movedOperations(posed.problem, before, solution) : null,
   };
 }

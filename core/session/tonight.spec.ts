@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { solveProblem } from '#core/kernel';
 import { instantAfter, originOf } from '#core/muster';
-import { compile, present } from '#core/plan';
+import { compile, loadOf, present } from '#core/plan';
 import { fenMuster } from '../../demo/fen';
 import { layer, smallMuster } from '../plan/testing';
 import { layOut, leftBehind, tonight, type LogEntry, type ShelfState } from './index';
@@ -51,9 +51,9 @@ describe('the step in hand', () => {
         );
         for (const run of [view.run, ...view.next])
           for (const s of run)
-            expect([s.layer.id, s.recipe.id, s.round]).toEqual([
-              run[0]!.layer.id,
-              run[0]!.recipe.id,
+            expect([loadOf(s.layer), s.layer.method, s.round]).toEqual([
+              loadOf(run[0]!.layer),
+              run[0]!.layer.method,
               run[0]!.round,
             ]);
         expect(view.begins).toBe(open[0]?.start ?? null);

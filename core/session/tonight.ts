@@ -1,5 +1,5 @@
 /** The session at the bench as it stands: the run in hand, what comes after, what is drying and what closes first. */
-import { duration, type Plan, type PlanStep } from '#core/plan';
+import { duration, runsOf, type Plan, type PlanStep } from '#core/plan';
 import { minutesUntil } from '#core/muster';
 import { standing, type LogEntry } from './log';
 
@@ -44,22 +44,7 @@ export function tonight(plan: Plan, log: readonly LogEntry[], now: number): Toni
     (a, b) => a.start - b.start || a.end - b.end || a.id.localeCompare(b.id),
   );
   const open = order.filter((s) => !ended.has(s.id));
-  const runs: PlanStep[][] = [];
-  for (const step of open) {
-    const run = runs[runs.length - 1];
-    const last = run?.[run.length - 1];
-    if (
-      run &&
-      last &&
-      last.recipe.id === step.recipe.id &&
-      last.layer.id === step.layer.id &&
-      last.round === step.round &&
-      step.start - last.end <= 1
-    )
-      run.push(step);
-    else if (runs.length > NEXT_RUNS) break;
-    else runs.push([step]);
-  }
+  const runs = comingRuns(plan, open);
   const first = runs[0] ?? [];
   return {
     run: first,
@@ -72,6 +57,20 @@ export function tonight(plan: Plan, log: readonly LogEntry[], now: number): Toni
       .filter((s) => isFiller(s) && isReady(plan, s, ended, now) && !first.includes(s))
       .slice(0, 4),
   };
+}
+
+/** What is left as runs, session by session, so far as it is shown. */
+function comingRuns(plan: Plan, open: readonly PlanStep[]): (readonly PlanStep[])[] {
+  const runs: (readonly PlanStep[])[] = [];
+  let from = 0;
+  while (from < open.length && runs.length <= NEXT_RUNS) {
+    const session = plan.sessions.find((s) => s.end > open[from]!.start);
+    let to = from + 1;
+    while (to < open.length && session && open[to]!.start < session.end) to++;
+    runs.push(...runsOf(open.slice(from, to)));
+    from = to;
+  }
+  return runs;
 }
 
 /** Dry brush, sponge, pencil, details: nothing that has to dry for long. */

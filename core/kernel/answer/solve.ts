@@ -3,7 +3,7 @@
  * Nothing here knows the time of day or waits: the caller steps it, asks for the best so far, and stops when it likes.
  */
 import { dates, type Dates } from '../search/dates';
-import { inTime, leastLateness } from '../prove/inTime';
+import { inTime, leastLateness, withMargin } from '../prove/inTime';
 import { lowerBound, raisedBound } from '../prove/bound';
 import { exactSearch } from '../prove/exact';
 import { builder } from '../search/construct';
@@ -57,6 +57,8 @@ const PATIENT_NODES = 60_000;
 const FINISHING = [0.9, 0.97];
 /** Up to this share of it the dates alone may be looked for. */
 const DATES = 0.8;
+/** … and up to this share a margin before them. */
+const MARGIN = 0.3;
 /** A mended plan is first improved for this share of it: that moves less. */
 const MENDING = 0.15;
 /** Settling may take this share of all work. */
@@ -173,8 +175,14 @@ function running(
   let shop: ShopSearch | null = null;
   const timely = inTime(model, bounds);
   const unavoidable = leastLateness(model, bounds) + 1e-9;
-  /** how far the search for the dates alone is */
-  let dating: Dates | null | 'over' = timely === null ? 'over' : null;
+  /** what is looked for alone, one after the other: that nobody is late, and that all have some margin */
+  const aims: Aim[] =
+    timely === null
+      ? []
+      : [{ within: timely, until: DATES, isMet: () => schedule.lateness() <= unavoidable }];
+  const roomy = timely && withMargin(model, timely);
+  if (roomy) aims.push({ within: roomy, until: MARGIN, isMet: () => isWithin(schedule, roomy) });
+  let dating: Dates | null = null;
   let tried = 0;
   let shown: Solution | null = null;
   /** how often it has gone back to the best plan */
@@ -217,20 +225,23 @@ function running(
     proof = best === null ? 'impossible' : 'optimal';
     shown = null;
   }
-  /** While somebody is late and need not be, nothing else is looked for. */
-  function keepDates(tries: number): void {
+  /** While somebody is late (or without margin) and need not be, nothing else is looked for. */
+  function aim(tries: number): void {
+    const [next] = aims;
     if (dating === null) {
       improve = null;
       schedule.clear();
       restore(schedule, best!);
-      dating = schedule.lateness() <= unavoidable ? 'over' : dates(schedule, structure, timely!, random);
+      if (next!.isMet()) aims.shift();
+      else dating = dates(schedule, structure, next!.within, random);
+      return;
     }
-    for (let k = 0; k < tries && dating !== 'over'; k++) {
-      if (progress() > DATES) dating = 'over';
-      else if (dating.step()) {
-        keepFrom(dating.schedule);
-        dating = 'over';
-      }
+    for (let k = 0; k < tries && dating !== null; k++) {
+      const isFound = progress() <= next!.until && dating.step();
+      if (isFound) keepFrom(dating.schedule);
+      if (!isFound && progress() <= next!.until) continue;
+      dating = null;
+      aims.shift();
     }
   }
   function keep(): void {
@@ -266,7 +277,14 @@ function running(
   function begin(): Improver {
     schedule.clear();
     restore(schedule, best!);
-    return improver(schedule, structure, random, { progress, without, tried, isFinishing: finishing > 0 });
+    const within = roomy && isWithin(schedule, roomy) ? roomy : null;
+    return improver(schedule, structure, random, {
+      progress,
+      without,
+      tried,
+      within,
+      isFinishing: finishing > 0,
+    });
   }
 
   return {
@@ -275,7 +293,7 @@ function running(
       if (exact !== null && proof === 'open') prove(tries);
       if (this.isDone) return;
       if (!hasStart && first.isBusy) return build();
-      if (best !== null && dating !== 'over' && (!hasStart || progress() > MENDING)) return keepDates(tries);
+      if (best !== null && aims.length > 0 && (!hasStart || progress() > MENDING)) return aim(tries);
       if (!isRaised) return raise();
       if (isShop(model)) return swapInShop(tries);
       if (finishing < FINISHING.length && progress() >= FINISHING[finishing]!) {
@@ -312,6 +330,17 @@ function running(
       return tried;
     },
   };
+}
+
+interface Aim {
+  readonly within: Bounds;
+  /** share of the search up to which it is looked for */
+  readonly until: number;
+  readonly isMet: () => boolean;
+}
+
+function isWithin(schedule: Schedule, { endHigh }: Bounds): boolean {
+  return schedule.end.every((end, i) => end <= endHigh[i]!);
 }
 
 interface Snapshot {

@@ -16,6 +16,8 @@ export interface Lag {
   readonly max: number;
   /** Infinity when nothing is preferred */
   readonly prefer: number;
+  /** it closes, or should: the two are placed together. What is to be sooner after a fixed moment is free of it. */
+  readonly isWindow: boolean;
   readonly clock: DryingClock | null;
 }
 
@@ -158,6 +160,7 @@ export function buildModel(problem: Problem): Model {
       min: l.min,
       max: l.max ?? Infinity,
       prefer: l.prefer ?? Infinity,
+      isWindow: l.max !== undefined || (l.prefer !== undefined && !isFixed[op(l.from)]),
       clock: l.clock === undefined ? null : clocks.get(l.clock)!,
     }));
   const holds: Hold[] = (problem.holds ?? []).map((h, index) => ({

@@ -35,8 +35,7 @@ export function arrange(model: Model, operations: readonly number[], key: Float6
 
 /** Does a window that one of the set has opened close on this operation? */
 function isWithinWindow(model: Model, i: number, set: ReadonlyMap<number, number>): boolean {
-  for (const lag of model.lagsIn[i]!)
-    if ((lag.max !== Infinity || lag.prefer !== Infinity) && set.has(lag.from)) return true;
+  for (const lag of model.lagsIn[i]!) if (lag.isWindow && set.has(lag.from)) return true;
   return false;
 }
 

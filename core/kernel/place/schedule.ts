@@ -10,7 +10,7 @@ import type { Bounds } from '../prove/propagate';
 import { reachOf, type Reach } from './reach';
 import { demandOf, mostTaken, type Demand } from './demand';
 import { runCount, type RunCount } from './runCount';
-import { sharesOf, type Share } from './shares';
+import { shareAt, sharesOf, type Share } from './shares';
 import { ToolSequence } from '../model/toolSequence';
 
 export const UNPLACED = -1;
@@ -216,7 +216,7 @@ export class Schedule {
       this.completion += sign * due.weight * end;
     }
     const share = this.shares[i];
-    if (share) this.partial += sign * (share.late * Math.max(0, end - share.due) + share.soon * end);
+    if (share) this.partial += sign * shareAt(share, end);
   }
 
   private accountOverrun(
@@ -225,9 +225,24 @@ export class Schedule {
     lag: { clock: Float64Array | null; prefer: number },
     sign: number,
   ): void {
-    if (this.end[from] === UNPLACED || this.start[to] === UNPLACED) return;
-    this.overrun +=
-      sign * Math.max(0, ticksBetween(lag.clock, this.end[from]!, this.start[to]!) - lag.prefer);
+    this.overrun += sign * this.overrunAlong(from, to, lag);
+  }
+
+  private overrunAlong(
+    from: number,
+    to: number,
+    lag: { clock: Float64Array | null; prefer: number },
+  ): number {
+    if (this.end[from] === UNPLACED || this.start[to] === UNPLACED) return 0;
+    return Math.max(0, ticksBetween(lag.clock, this.end[from]!, this.start[to]!) - lag.prefer);
+  }
+
+  /** By how much what should have closed before a placed operation is passed. */
+  overrunOf(i: number): number {
+    let sum = 0;
+    for (const lag of this.model.lagsIn[i]!)
+      if (lag.prefer !== Infinity) sum += this.overrunAlong(lag.from, i, lag);
+    return sum;
   }
 
   /** Has a placed operation left the session it had in the plan to keep close to? */

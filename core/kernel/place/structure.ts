@@ -64,7 +64,7 @@ export function structureOf(model: Model, bounds: Bounds, order: Int32Array): St
   const root = united(count, ties);
   const block = united(
     count,
-    ties.filter((l) => l.max !== Infinity || l.prefer !== Infinity),
+    ties.filter((l) => l.isWindow),
   );
 
   const members = new Map<number, number[]>();
@@ -117,7 +117,7 @@ function united(count: number, lags: readonly Lag[]): (i: number) => number {
 
 /** A milestone may be placed after everything else when nothing ties it from behind: no window in, no strand after it. */
 function isFree(model: Model, i: number): boolean {
-  if (model.lagsIn[i]!.some((l) => l.max !== Infinity || l.prefer !== Infinity)) return false;
+  if (model.lagsIn[i]!.some((l) => l.isWindow)) return false;
   if (model.holdsOf[i]!.length > 0) return false;
   return model.lagsOut[i]!.every(
     (l) => model.minutes[l.to] === 0 && !model.isFixed[l.to] && isFree(model, l.to),
@@ -163,9 +163,7 @@ function insertionOrder(
   /** continues a window that the last operation opened, or stands within one still open */
   function isTied(i: number): boolean {
     return model.lagsIn[i]!.some(
-      (l) =>
-        (l.from === last && (l.max !== Infinity || l.prefer !== Infinity)) ||
-        (l.max !== Infinity && inside.has(l.from)),
+      (l) => (l.from === last && l.isWindow) || (l.max !== Infinity && inside.has(l.from)),
     );
   }
 }

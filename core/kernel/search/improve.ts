@@ -8,6 +8,7 @@ import { arrange } from '../place/arrange';
 import { byYield } from './byYield';
 import { gapCloser } from '../place/closeGaps';
 import { inTime, leastLateness } from '../prove/inTime';
+import type { Bounds } from '../prove/propagate';
 import { PROMPT, type Manner } from '../place/insert';
 import type { Model } from '../model/model';
 import { mostPatient } from './mostPatient';
@@ -32,6 +33,8 @@ export interface ImproveOptions {
   readonly tried?: number;
   /** only finer changes, and hardly anything worse is taken any more */
   readonly isFinishing?: boolean;
+  /** tighter bounds than those within which nobody is late, which the plan keeps and is to go on keeping */
+  readonly within?: Bounds | null;
 }
 
 /** At the beginning a change may be worse by about so many times what a unit costs on average. */
@@ -86,7 +89,7 @@ export function improver(
   schedule.commit();
 
   const sessions = sessionsOf(schedule);
-  const timely = inTime(model, schedule.bounds);
+  const timely = options.within ?? inTime(model, schedule.bounds);
   const unavoidable = leastLateness(model, schedule.bounds) + 1e-9;
   const isOnTime = (): boolean => lateness <= unavoidable;
   const closeGaps = gapCloser(schedule);

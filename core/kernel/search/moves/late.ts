@@ -49,8 +49,8 @@ function costly({ schedule, random }: Ground): number {
     const end = schedule.end[due.ready]!;
     const late = Math.max(0, end - due.due);
     const excess = end - bounds.endLow[due.ready]!;
-    const score =
-      due.weight * (model.weights.tardiness * late + model.weights.completion * excess + 1e-6) * random();
+    const byDate = due.weight * (model.weights.tardiness * late + model.weights.completion * excess + 1e-6);
+    const score = (byDate + model.weights.overrun * schedule.overrunOf(due.ready)) * random();
     if (score <= most) continue;
     most = score;
     chosen = due.unit;

@@ -1,0 +1,116 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
+import { RouterLink } from '@angular/router';
+import { clockTime, dayName, eveningOf, runsOf, type PlanSession } from '#core/plan';
+import type { Origin } from '#core/muster';
+import type { Lamp, TimeAxis } from './timeAxis';
+
+const WIDE = 130;
+
+/** The head of a session: when, how busy, what kind of evening, and as a strip what the hands do, run by run. */
+@Component({
+  selector: 'pm-lamp-head',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [CdkDrag, CdkDropList, RouterLink],
+  template: `
+    @let session = lamp().session;
+    <div class="lamp-head flex h-full flex-col overflow-hidden border-t-4 border-lamp">
+      <a
+        class="block min-h-0 grow px-2 pt-1"
+        [routerLink]="['/sheet', session.index + 1]"
+        [title]="
+          'Run sheet for ' + dayName(origin(), session.start) + (evening().kind ? ': ' + evening().kind : '')
+        "
+      >
+        <span class="flex items-baseline justify-between gap-2 whitespace-nowrap"
+          ><strong class="font-title text-[1.05rem]">{{ dayName(origin(), session.start) }}</strong>
+          @if (lamp().width > WIDE) {
+            <span class="text-[0.85rem] text-mute"
+              >{{ clockTime(origin(), session.start) }}–{{ clockTime(origin(), session.end) }}</span
+            >
+          }
+        </span>
+        <span class="mt-0.5 block h-1.5 overflow-hidden rounded bg-pleat"
+          ><span class="block h-full bg-lamp" [style.width.%]="percent(session.busy)"></span
+        ></span>
+        @if (lamp().width > WIDE) {
+          <span class="mt-0.5 block truncate text-[0.85rem]">{{ evening().kind || 'free' }}</span>
+        }
+        <span class="block truncate text-[0.8rem] text-mute">{{ counts() }}</span>
+      </a>
+      <div
+        class="relative h-[18px] shrink-0 border-t border-line bg-pleat"
+        cdkDropList
+        cdkDropListSortingDisabled
+        [cdkDropListData]="lamp().session"
+        (cdkDropListDropped)="drop($event)"
+      >
+        @for (run of runs(); track run.id) {
+          <button
+            type="button"
+            tabindex="-1"
+            cdkDrag
+            [cdkDragData]="run.id"
+            class="hand-run absolute top-[2px] h-[14px]"
+            [class.is-selected]="run.isSelected"
+            [style.left.px]="run.x"
+            [style.width.px]="run.width"
+            [style.background]="run.colour"
+            [title]="run.text"
+            [attr.aria-label]="run.text"
+            (click)="chosen.emit(run.id)"
+          ></button>
+        }
+      </div>
+    </div>
+  `,
+})
+export class LampHead {
+  readonly lamp = input.required<Lamp>();
+  readonly axis = input.required<TimeAxis>();
+  readonly origin = input.required<Origin>();
+  readonly selectedId = input.required<string | null>();
+  readonly chosen = output<string>();
+  /** a run, by its first step, was dropped on this session */
+  readonly dropped = output<{ readonly step: string; readonly session: PlanSession }>();
+
+  protected readonly WIDE = WIDE;
+  protected readonly dayName = dayName;
+  protected readonly clockTime = clockTime;
+  protected readonly percent = (share: number): number => Math.round(share * 100);
+  protected readonly evening = computed(() => eveningOf(this.lamp().session.steps));
+  protected readonly counts = computed(() => {
+    const { runs, swaps } = this.evening();
+    const { busy } = this.lamp().session;
+    const wide = this.lamp().width > WIDE;
+    const parts = [`${this.percent(busy)} %${wide ? ' busy' : ''}`];
+    if (runs > 0 && wide)
+      parts.push(`${runs} ${runs === 1 ? 'run' : 'runs'}, ${swaps} ${swaps === 1 ? 'swap' : 'swaps'}`);
+    return parts.join(' · ');
+  });
+  protected drop(event: CdkDragDrop<PlanSession, PlanSession, string>): void {
+    const session = event.container.data;
+    if (event.container !== event.previousContainer) this.dropped.emit({ step: event.item.data, session });
+  }
+
+  protected readonly runs = computed(() => {
+    const { x, session } = this.lamp();
+    const axis = this.axis();
+    const selected = this.selectedId();
+    return runsOf(session.steps).map((run) => {
+      const first = run[0]!;
+      const from = Math.max(session.start, first.start);
+      const to = Math.min(session.end, run[run.length - 1]!.end);
+      const left = axis.xOf(from) - x;
+      const on = run.length > 1 ? `${run.length} pieces` : first.piece.name;
+      return {
+        id: first.id,
+        x: left,
+        width: Math.max(3, axis.xOf(to) - x - left - 1),
+        colour: first.layer.colour,
+        text: `${clockTime(this.origin(), from)}–${clockTime(this.origin(), to)} ${first.layer.name}, ${on}`,
+        isSelected: run.some((s) => s.id === selected),
+      };
+    });
+  });
+}

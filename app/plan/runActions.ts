@@ -1,0 +1,105 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { dateTimeAfter, minutesSince, withoutPins, withPins, type Pin } from '#core/muster';
+import { clockTime, dayName, pinned, type Plan, type PlanStep } from '#core/plan';
+import { NEW_ID } from '../data/environment';
+import { MusterStore } from '../data/musterStore';
+
+/** What can be said of a run: it stays in its session, it is not to be in it, or it goes to another. The plan answers with what moved. */
+@Component({
+  selector: 'pm-run-actions',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="flex flex-wrap items-center gap-2">
+      @if (isKept()) {
+        <button type="button" class="btn btn-small" (click)="letGo()">Let it go</button>
+        <span class="text-[0.9rem] text-lamp">{{ said() }}</span>
+      } @else {
+        <button type="button" class="btn btn-small" (click)="pin(here(), 'in')">
+          Keep in {{ dayHere() }}
+        </button>
+        <button type="button" class="btn btn-small" (click)="pin(here(), 'out')">
+          Not in {{ dayHere() }}
+        </button>
+      }
+      <label class="flex items-center gap-1.5 text-[0.95rem] whitespace-nowrap"
+        >Move to
+        <select class="field" aria-label="Move to the session" (change)="moveTo($event)">
+          <option value="">…</option>
+          @for (s of sessions(); track s.start) {
+            <option [value]="s.start">{{ s.text }}</option>
+          }
+        </select>
+      </label>
+      @if (run().length > 1) {
+        <label class="flex items-center gap-1.5 text-[0.9rem]"
+          ><input
+            type="checkbox"
+            class="h-5 w-5 accent-lamp"
+            [checked]="isAlone()"
+            (change)="isAlone.set(!isAlone())"
+          />only this piece</label
+        >
+      }
+    </div>
+  `,
+})
+export class RunActions {
+  private readonly store = inject(MusterStore);
+  private readonly newId = inject(NEW_ID);
+  readonly plan = input.required<Plan>();
+  readonly step = input.required<PlanStep>();
+  readonly run = input.required<readonly PlanStep[]>();
+
+  protected readonly isAlone = signal(false);
+  private readonly meant = computed((): readonly PlanStep[] => (this.isAlone() ? [this.step()] : this.run()));
+  /** The session that the step begins in. */
+  private readonly session = computed(() => {
+    const { start } = this.step();
+    return this.plan().sessions.find((s) => s.start <= start && start < s.end) ?? null;
+  });
+  protected readonly here = computed(() => this.session()?.start ?? this.step().start);
+  protected readonly dayHere = computed(() => dayName(this.plan().origin, this.here()));
+  private readonly pins = computed((): readonly Pin[] => {
+    const { piece, layer, round } = this.step();
+    return (this.store.muster()?.pins ?? []).filter(
+      (p) => p.piece === piece.id && p.layer === layer.id && p.round === round,
+    );
+  });
+  protected readonly isKept = computed(() => this.pins().length > 0);
+  protected readonly said = computed(() =>
+    this.pins()
+      .map((p) => `${p.is === 'in' ? 'kept in' : 'not in'} ${this.dayOf(p.session)}`)
+      .join(', '),
+  );
+  private readonly dayOf = (session: string): string => {
+    const { origin } = this.plan();
+    return dayName(origin, minutesSince(origin, session));
+  };
+  protected readonly sessions = computed(() => {
+    const { origin, sessions } = this.plan();
+    return sessions
+      .filter((s) => s !== this.session())
+      .map((s) => ({
+        start: s.start,
+        text: `${dayName(origin, s.start)}, ${clockTime(origin, s.start)}–${clockTime(origin, s.end)}, ${Math.round(100 * s.busy)} % busy`,
+      }));
+  });
+
+  protected pin(session: number, is: Pin['is']): void {
+    const [first] = this.meant();
+    const at = dateTimeAfter(this.plan().origin, session);
+    const where = is === 'in' ? 'kept in' : 'not in';
+    this.store.change(`“${first!.layer.name}” ${where} ${dayName(this.plan().origin, session)}`, (m) =>
+      withPins(m, this.meant().map(pinned), at, is, this.newId),
+    );
+  }
+
+  protected letGo(): void {
+    this.store.change(`“${this.step().layer.name}” let go`, (m) => withoutPins(m, this.meant().map(pinned)));
+  }
+
+  protected moveTo(event: Event): void {
+    const { value } = event.target as HTMLSelectElement;
+    if (value !== '') this.pin(Number(value), 'in');
+  }
+}

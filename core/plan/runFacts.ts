@@ -1,0 +1,79 @@
+/** What a run is, whenever it is done: a load taken up once, with the mix for everything that it goes on. */
+import { amountOf, cupsFor, mixOf, type CupPlan } from '#core/amounts';
+import { AmountError, cautionsFor, methodOf, sprayGuide, type SprayGuide } from '#core/materials';
+import type { Layer } from '#core/muster';
+import type { PlanStep } from './present';
+import { listed } from './words';
+
+export interface RunFacts {
+  readonly verb: string;
+  /** what it is called: the names of its layers */
+  readonly name: string;
+  /** do its layers go by more than one name? */
+  readonly hasNames: boolean;
+  /** the first of its layers: all are put on alike */
+  readonly layer: Layer;
+  /** names of the units that it is for */
+  readonly units: readonly string[];
+  /** names of the zones that it goes on; empty: all over */
+  readonly zones: readonly string[];
+  /** fewest and most coats */
+  readonly coats: readonly [number, number];
+  /** what the layers say besides, each once */
+  readonly notes: readonly string[];
+  /** what to mix for all of it; null where nothing is mixed */
+  readonly mix: RunMix | null;
+  readonly spray: SprayGuide | null;
+  readonly cautions: readonly string[];
+}
+
+/** So much of the mixture for all pieces of the run, by the cup. */
+export interface RunMix extends CupPlan {
+  readonly from: string;
+}
+
+/** @param run steps that go on alike, at least one */
+export function factsOfRun(run: readonly PlanStep[], cupMl = CUP_ML): RunFacts {
+  const { layer } = run[0]!;
+  const names = unique(run.map((s) => s.layer.name));
+  const coats = run.map((s) => s.layer.coats);
+  return {
+    verb: methodOf(layer.method).verb,
+    name: listed(names),
+    hasNames: names.length > 1,
+    layer,
+    units: unique(run.map((s) => s.unit.name)),
+    zones: unique(
+      run.flatMap((s) => s.layer.zones.map((z) => s.recipe.zones.find((x) => x.id === z)?.name ?? z)),
+    ),
+    coats: [Math.min(...coats), Math.max(...coats)],
+    notes: unique(run.map((s) => s.layer.note.trim()).filter((note) => note !== '')),
+    mix: mixFor(run, cupMl),
+    spray: sprayGuide(layer.family, layer.method, layer),
+    cautions: cautionsFor(layer.family, layer.method),
+  };
+}
+
+function unique(list: readonly string[]): string[] {
+  return [...new Set(list)];
+}
+
+/** What a cup holds where the bench does not say: cups hold 2 to 9 ml (common practice, no source). */
+export const CUP_ML = 7;
+
+function mixFor(run: readonly PlanStep[], cupMl: number): RunMix | null {
+  const first = run[0]!;
+  const amounts = run.map((s) => amountOf(s.recipe, s.layer, s.piece));
+  const ml = amounts.reduce((sum, a, k) => sum + a.ml / run[k]!.rounds, 0);
+  if (ml === 0) return null;
+  try {
+    const cups = cupsFor(mixOf(first.layer), ml, cupMl);
+    return {
+      ...cups,
+      from: amounts[0]!.from + (run.length > 1 ? `, and ${run.length - 1} more pieces` : ''),
+    };
+  } catch (error) {
+    if (error instanceof AmountError) return null;
+    throw error;
+  }
+}

@@ -4,7 +4,7 @@ import { proxy } from 'comlink';
 import { debounceTime, Observable, Subject, switchMap, tap } from 'rxjs';
 import { instantOf, originOf, type Muster } from '#core/muster';
 import { hasErrors, type WayOut, type Why } from '#core/plan';
-import { hasHistory, type Solved } from '#core/session';
+import { hasHistory, type Shown } from '#core/session';
 import type { LateChain, News, Order, Outcome, Posing } from '../workers/planningDesk';
 import { Database } from './database';
 import { OPEN_DESK, type Desk } from './desk';
@@ -28,7 +28,7 @@ const STABILITY = 16;
 const CALM_MS = 350;
 
 interface Result extends Posing {
-  readonly solved: Solved;
+  readonly solved: Shown;
 }
 
 type Said = News | Outcome | { readonly kind: 'failed'; readonly message: string };
@@ -309,7 +309,7 @@ export class Planner {
     }
   }
 
-  private takeSolved({ muster, log, now, stability }: Order, solved: Solved): void {
+  private takeSolved({ muster, log, now, stability }: Order, solved: Shown): void {
     const before = this.solved();
     const isWorse = stability === 0 && before !== null && solved.plan.cost > before.plan.cost;
     if (!isWorse) this.result.set({ muster, log, now, solved });

@@ -8,6 +8,7 @@ import {
   type ElementRef,
   inject,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
@@ -35,14 +36,14 @@ import { download, fileName } from '../ui/download';
 import { Findings } from '../ui/findings';
 import { Patterns } from '../ui/patterns';
 import { StepCard } from './stepCard';
-import { PlanRow } from './planRow';
+import { PlanRow, type Span } from './planRow';
 import { LampHead } from './lampHead';
-import { gateOf, rowsOf, type Body } from './rows';
-import { timeAxis } from './timeAxis';
+import { gateOf, rowsOf, type Body, type Row } from './rows';
+import { timeAxis, type TimeAxis } from './timeAxis';
 import { WaysOutPanel } from './waysOutPanel';
 
 /** What is drawn reaches so far beyond what is seen, and moves on in steps as large: in between nothing is drawn anew. */
-const REACH = 480;
+const REACH = 256;
 /** Names of the units stand to the left of the time axis. */
 const NAMES = 200;
 const ZOOMS = [0.5, 0.8, 1.15, 1.7, 2.6];
@@ -86,13 +87,16 @@ export class PlanView {
   private readonly window = signal({ left: 0, top: 0, width: 1280, height: 800 });
   protected readonly span = computed(() => {
     const { left, width } = this.window();
-    return { from: left - REACH, to: left + width + REACH };
+    return { from: left - REACH - NAMES, to: left + width + REACH };
   });
   /** The rows, lamps and pleats that are seen, or nearly. */
   protected readonly drawn = computed(() => {
     const { top, height } = this.window();
     return this.rows().filter((r) => r.y + r.height >= top - REACH && r.y <= top + height + REACH);
   });
+  /** What each row shows now: it follows `drawn` a few rows a frame, so that the page never stands still. */
+  protected readonly shown = signal<ReadonlyMap<string, Shown>>(new Map());
+  private turn = 0;
   protected readonly lamps = computed(() => this.within(this.axis()?.lamps ?? []));
   protected readonly pleats = computed(() => this.within(this.axis()?.pleats ?? []));
   /** Steps by time: the order in which the arrow keys walk. */
@@ -246,6 +250,12 @@ export class PlanView {
     minutes < 2880 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} d`;
 
   constructor() {
+    effect(() => {
+      const rows = this.drawn();
+      const axis = this.axis();
+      const span = this.span();
+      if (axis) untracked(() => void this.follow(rows, axis, span));
+    });
     // A link may name a step.
     const named = inject(ActivatedRoute).snapshot.queryParamMap.get('step');
     if (named) this.selectedId.set(named);
@@ -277,6 +287,24 @@ export class PlanView {
     });
   }
 
+  private async follow(rows: readonly Row[], axis: TimeAxis, span: Span): Promise<void> {
+    const turn = ++this.turn;
+    for (let k = 0; k < rows.length; k += ROWS_A_FRAME) {
+      await new Promise((resolve) => requestAnimationFrame(resolve));
+      if (turn !== this.turn) return;
+      const now = rows
+        .slice(0, k + ROWS_A_FRAME)
+        .map((row): [string, Shown] => [row.key, { row, axis, span }]);
+      const before = this.shown();
+      const rest = rows
+        .slice(k + ROWS_A_FRAME)
+        .flatMap(({ key }): [string, Shown][] => (before.has(key) ? [[key, before.get(key)!]] : []));
+      this.shown.set(
+        new Map([...now, ...rest].map(([key, next]) => [key, unchanged(before.get(key), next) ?? next])),
+      );
+    }
+  }
+
   private within<T extends { readonly x: number; readonly width: number }>(list: readonly T[]): T[] {
     const { from, to } = this.span();
     return list.filter((item) => item.x + item.width >= from && item.x <= to);
@@ -290,8 +318,8 @@ export class PlanView {
     const next = {
       left: step(box.scrollLeft),
       top: step(box.scrollTop),
-      width: step(box.clientWidth) + 2 * REACH,
-      height: step(box.clientHeight) + 2 * REACH,
+      width: step(box.clientWidth) + REACH,
+      height: step(box.clientHeight) + REACH,
     };
     const now = this.window();
     if (JSON.stringify(next) !== JSON.stringify(now)) this.window.set(next);
@@ -397,6 +425,22 @@ export class PlanView {
     const name = this.store.muster()?.name;
     if (plan && name) download(`${fileName(name)}.csv`, 'text/csv', writePlanCsv(plan));
   }
+}
+
+/** A row as it is drawn, and where it is seen. */
+interface Shown {
+  readonly row: Row;
+  readonly axis: TimeAxis;
+  readonly span: Span;
+}
+
+/** So many rows are drawn anew in a frame. */
+const ROWS_A_FRAME = 2;
+
+function unchanged(before: Shown | undefined, next: Shown): Shown | null {
+  return before && before.row === next.row && before.axis === next.axis && before.span === next.span
+    ? before
+    : null;
 }
 
 /** Head of the lamps above the rows, in pixels. */

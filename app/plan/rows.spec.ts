@@ -49,9 +49,10 @@ describe('the rows', () => {
   it('show every step of a piece once, where it stands', () => {
     for (const row of rowsOf(plan, axis, new Set(['u'])).filter((r) => r.piece)) {
       const steps = [...plan.steps.values()].filter((s) => s.piece.id === row.piece!.id);
-      const drawn = row.bodies().flatMap((b) => b.steps);
+      const bodies = row.tiles().flatMap((t) => t.bodies);
+      const drawn = bodies.flatMap((b) => b.steps);
       expect(drawn.map((s) => s.id).sort()).toEqual(steps.map((s) => s.id).sort());
-      for (const b of row.bodies()) expect(b.x).toBeCloseTo(axis.xOf(b.steps[0]!.start), 6);
+      for (const b of bodies) expect(b.x).toBeCloseTo(axis.xOf(b.steps[0]!.start), 6);
     }
   });
 

@@ -43,8 +43,17 @@ export interface Row {
   /** y of the ground line within the row */
   readonly base: number;
   readonly tideHeight: number;
-  /** by x; reckoned when they are first asked for */
-  readonly bodies: () => readonly Body[];
+  /** from left to right; reckoned when they are first asked for */
+  readonly tiles: () => readonly Tile[];
+}
+
+/** Bodies that are drawn together. */
+export interface Tile {
+  readonly key: number;
+  readonly bodies: readonly Body[];
+  /** from where to where anything of them is drawn */
+  readonly from: number;
+  readonly to: number;
 }
 
 const UNIT_HEIGHT = 94;
@@ -64,7 +73,7 @@ export function rowsOf(plan: Plan, axis: TimeAxis, open: ReadonlySet<string>): R
   const add = (unit: PlanUnit, piece: Row['piece'], steps: readonly PlanStep[]): void => {
     const height = piece ? PIECE_HEIGHT : UNIT_HEIGHT;
     const place = { base: height - FOOT, tideHeight: piece ? 24 : 34 };
-    let bodies: readonly Body[] | null = null;
+    let tiles: readonly Tile[] | null = null;
     rows.push({
       key: piece ? `${unit.id}/${piece.id}` : unit.id,
       unit,
@@ -72,9 +81,9 @@ export function rowsOf(plan: Plan, axis: TimeAxis, open: ReadonlySet<string>): R
       y,
       height,
       ...place,
-      bodies: () =>
-        (bodies ??= labelled(
-          groupsOf(steps, numbers).map((group) => bodyOf(group, axis, place, piece !== null)),
+      tiles: () =>
+        (tiles ??= tilesOf(
+          labelled(groupsOf(steps, numbers).map((group) => bodyOf(group, axis, place, piece !== null))),
         )),
     });
     y += height;
@@ -171,6 +180,25 @@ function bodyOf(
     from: axis.xOf(first.start - first.setup),
     to: Math.max(end, dry),
   };
+}
+
+/** Pixels of a tile: what begins within them is drawn together. */
+const TILE = 400;
+
+function tilesOf(bodies: readonly Body[]): Tile[] {
+  const tiles = new Map<number, Body[]>();
+  for (const body of bodies) {
+    const key = Math.floor(body.x / TILE);
+    const known = tiles.get(key);
+    if (known) known.push(body);
+    else tiles.set(key, [body]);
+  }
+  return [...tiles].map(([key, own]) => ({
+    key,
+    bodies: own,
+    from: Math.min(...own.map((b) => b.from)),
+    to: Math.max(...own.map((b) => b.to)),
+  }));
 }
 
 function px(x: number): string {

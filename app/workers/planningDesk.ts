@@ -23,7 +23,16 @@ import {
   type ReasonWords,
   type Why,
 } from '#core/plan';
-import { pose, solvedPlan, withoutOpenWindows, type LogEntry, type Posed, type Solved } from '#core/session';
+import {
+  pose,
+  shownOf,
+  solvedPlan,
+  withoutOpenWindows,
+  type LogEntry,
+  type Posed,
+  type Shown,
+  type Solved,
+} from '#core/session';
 
 /** What is to be planned, and from when on. */
 export interface Posing {
@@ -44,12 +53,12 @@ export interface Order extends Posing {
 
 export type News =
   | { readonly kind: 'progress'; readonly share: number; readonly tried: number }
-  | { readonly kind: 'better'; readonly solved: Solved };
+  | { readonly kind: 'better'; readonly solved: Shown };
 
 export type Outcome =
   | {
       readonly kind: 'planned';
-      readonly solved: Solved;
+      readonly solved: Shown;
       /** lateness of one unit after another; null where that finds no end, or something has happened already */
       readonly naiveLateMinutes: number | null;
       /** a window that was open can no longer be met; the plan goes on without it */
@@ -129,7 +138,7 @@ export class PlanningDesk {
       if (performance.now() - toldPlan > tellPlanMs) {
         const best = search.best();
         if (best !== shown && best.cost !== null) {
-          tell({ kind: 'better', solved: this.keep(posed, order, best) });
+          tell({ kind: 'better', solved: shownOf(this.keep(posed, order, best)) });
           toldPlan = performance.now();
         }
         shown = best;
@@ -147,11 +156,17 @@ export class PlanningDesk {
     if (best.status === 'infeasible')
       return { kind: 'impossible', why: conflictInWords(best.conflict!, posed, order.muster) };
     if (best.cost === null) return { kind: 'unknown' };
-    return { kind: 'planned', solved: this.keep(posed, order, best, true), naiveLateMinutes, isMissed };
+    const solved = shownOf(this.keep(posed, order, best, true));
+    return { kind: 'planned', solved, naiveLateMinutes, isMissed };
   }
 
   /** A plan that was kept, as it was solved; null where it is none of this muster any more. */
-  show(posing: Posing, solution: Solution, isMissed: boolean): Solved | null {
+  show(posing: Posing, solution: Solution, isMissed: boolean): Shown | null {
+    const solved = this.again(posing, solution, isMissed);
+    return solved && shownOf(solved);
+  }
+
+  private again(posing: Posing, solution: Solution, isMissed: boolean): Solved | null {
     const given = pose(posing.muster, posing.log, posing.now);
     const posed = isMissed ? { ...given, problem: withoutOpenWindows(given.problem) } : given;
     const known = new Set(solution.operations.map((o) => o.id));
@@ -184,7 +199,7 @@ export class PlanningDesk {
     tell: (share: number) => void,
   ): Promise<readonly LateChain[] | null> {
     const run = ++this.run;
-    const solved = this.show(posing, solution, isMissed);
+    const solved = this.again(posing, solution, isMissed);
     if (!solved) return [];
     const late = solved.plan.units
       .filter((u) => u.lateMinutes > 0)

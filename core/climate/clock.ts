@@ -27,11 +27,22 @@ export function clockPoints(drying: Drying, spells: readonly Spell[], horizon: n
   return points;
 }
 
+/** The segment, by its first point, in which a minute (0) or a number of ticks (1) lies; beyond the last point the last. */
+function segmentAt(points: ClockPoints, by: 0 | 1, value: number): number {
+  let low = 0;
+  let high = points.length - 2;
+  while (low < high) {
+    const mid = (low + high + 1) >> 1;
+    if (points[mid]![by] <= value) low = mid;
+    else high = mid - 1;
+  }
+  return low;
+}
+
 /** Ticks at a minute. */
 export function ticksAt(points: ClockPoints, minute: number): number {
   if (points.length === 1) return minute;
-  let k = 0;
-  while (k < points.length - 2 && points[k + 1]![0] <= minute) k++;
+  const k = segmentAt(points, 0, minute);
   const [t0, c0] = points[k]!;
   const [t1, c1] = points[k + 1]!;
   return c0 + ((c1 - c0) * (minute - t0)) / (t1 - t0);
@@ -41,8 +52,7 @@ export function ticksAt(points: ClockPoints, minute: number): number {
 export function minuteAfter(points: ClockPoints, from: number, ticks: number): number {
   const goal = ticksAt(points, from) + ticks;
   if (points.length === 1) return goal;
-  let k = 0;
-  while (k < points.length - 2 && points[k + 1]![1] <= goal) k++;
+  const k = segmentAt(points, 1, goal);
   const [t0, c0] = points[k]!;
   const [t1, c1] = points[k + 1]!;
   return t0 + ((goal - c0) * (t1 - t0)) / (c1 - c0);

@@ -1,4 +1,5 @@
 /** Odd problems: holds that share an end or a tool, horizons of years, and a net thrown wider than any muster reaches. */
+import { looks } from './document/horizon';
 import { describe, expect, it } from 'vitest';
 import { tortureKernel } from '../../torture/kernel';
 import {
@@ -142,6 +143,23 @@ describe('a horizon of nineteen years', () => {
     expect(
       Math.min(...solution.operations.filter((o) => o.end > o.start).map((o) => o.start)),
     ).toBeGreaterThanOrEqual(9_900_000);
+  });
+
+  it('is at once looked at as far as the work reaches, not where it cannot fit', () => {
+    // 300 days of one hour, and 250 hours of work: the first hundred days hold less than half of it.
+    const days = Array.from({ length: 300 }, (_, k): [number, number] => [k * 1440, k * 1440 + 60]);
+    const much = parseProblem({
+      format: 'muster-problem/1',
+      horizon: 432_000,
+      calendars: [{ id: 'c', open: days }],
+      resources: [{ id: 'hands', capacity: 1, calendar: 'c' }],
+      operations: Array.from({ length: 500 }, (_, k) => ({ id: `o${k}`, minutes: 30, uses: on('hands') })),
+      objective: { makespan: 1 },
+    });
+    expect(looks(much)[0]).toBeGreaterThanOrEqual(249 * 1440);
+    const search = startSearch(much);
+    search.step(1);
+    expect(search.best().cost).not.toBeNull();
   });
 
   it('does not make a plan of half of it a proof, nor hide one that lies far ahead', () => {

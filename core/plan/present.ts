@@ -105,16 +105,16 @@ export function present(muster: Muster, compiled: Compiled, solution: Solution):
   const last = Math.max(0, ...byStart.map((s) => s.end));
   const dueLast = Math.max(0, ...muster.units.map((u) => minutesSince(origin, u.table)));
   const people = muster.bench.people.length;
-  const sessions = all
-    .filter((s) => s.start < Math.max(last, dueLast))
-    .map((s, index): PlanSession => {
-      const inside = byStart.filter((p) => p.start - p.setup < s.end && p.end > s.start);
-      const busy = inside.reduce(
-        (sum, p) => sum + Math.max(0, Math.min(p.end, s.end) - Math.max(p.start - p.setup, s.start)),
-        0,
-      );
-      return { ...s, index, busy: busy / ((s.end - s.start) * people), steps: inside };
-    });
+  const lit = all.filter((s) => s.start < Math.max(last, dueLast));
+  const inside = stepsBySession(byStart, lit);
+  const sessions = lit.map((s, index): PlanSession => {
+    const steps = inside[index]!;
+    const busy = steps.reduce(
+      (sum, p) => sum + Math.max(0, Math.min(p.end, s.end) - Math.max(p.start - p.setup, s.start)),
+      0,
+    );
+    return { ...s, index, busy: busy / ((s.end - s.start) * people), steps };
+  });
   const units = muster.units
     .map((unit): PlanUnit => {
       const due = minutesSince(origin, unit.table);
@@ -143,6 +143,26 @@ export function present(muster: Muster, compiled: Compiled, solution: Solution):
     bound: solution.bound ?? 0,
     isOptimal: solution.status === 'optimal',
   };
+}
+
+/** The steps that are worked on, or got ready for, in each session. @param byStart sorted; @param sessions sorted and disjoint */
+function stepsBySession(
+  byStart: readonly PlanStep[],
+  sessions: readonly { readonly start: number; readonly end: number }[],
+): PlanStep[][] {
+  const inside: PlanStep[][] = sessions.map(() => []);
+  for (const step of byStart) {
+    // The first session that is not over when one begins to get ready for it.
+    let low = 0;
+    let high = sessions.length;
+    while (low < high) {
+      const mid = (low + high) >> 1;
+      if (sessions[mid]!.end > step.start - step.setup) high = mid;
+      else low = mid + 1;
+    }
+    for (let k = low; k < sessions.length && sessions[k]!.start < step.end; k++) inside[k]!.push(step);
+  }
+  return inside;
 }
 
 /** A plan in which nothing has been placed yet: its sessions and its dates, to be filled as plans come. */

@@ -30,5 +30,5 @@ export {
   type EntryOf,
   type LogEntry,
 } from './log';
-export { hasHistory, pose, solvedPlan, type Posed, type Solved } from './solved';
+export { hasHistory, pose, shownOf, solvedPlan, type Posed, type Shown, type Solved } from './solved';
 export { tonight, type ShelfItem, type ShelfState, type Tonight } from './tonight';

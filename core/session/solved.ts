@@ -38,6 +38,15 @@ export interface Solved extends Compiled {
   readonly moved: readonly string[] | null;
 }
 
+/** What a page shows of it: without the problem, which is large and of use only where it was solved. */
+export type Shown = Omit<Solved, 'problem' | 'spells'>;
+
+export function shownOf({ problem, spells, ...shown }: Solved): Shown {
+  void problem;
+  void spells;
+  return shown;
+}
+
 /** Has anything happened that a plan must go by? A note or a look at what was dry changes nothing. */
 export function hasHistory(log: readonly LogEntry[]): boolean {
   return standing(log).some((e) => e.kind !== 'noted' && e.kind !== 'dry' && e.kind !== 'picture');

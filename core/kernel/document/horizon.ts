@@ -56,7 +56,35 @@ function lastSlope(points: readonly (readonly [number, number])[]): number {
 export function looks(problem: Problem): number[] {
   const past = (problem.fixed ?? []).reduce((most, f) => Math.max(most, f.end), 0);
   const dates = problem.operations.reduce((most, o) => Math.max(most, o.earliest ?? 0), past);
+  const least = workedOff(problem);
   const list: number[] = [];
-  for (let look = FIRST_LOOK; dates + look < problem.horizon; look *= 2) list.push(dates + look);
+  for (let look = FIRST_LOOK; dates + look < problem.horizon; look *= 2)
+    if (dates + look >= SPARE * least) list.push(dates + look);
   return [...list, problem.horizon];
+}
+
+/** Work never fits without any gap: so much more time than the least is looked at. */
+const SPARE = 1.25;
+
+/** The minute before which the calendars of the resources are not open for as long as the work on them takes. */
+function workedOff(problem: Problem): number {
+  const fixed = new Set((problem.fixed ?? []).map((f) => f.id));
+  const work = new Map<string, number>();
+  for (const o of problem.operations)
+    if (!fixed.has(o.id))
+      for (const { resource, amount } of o.uses ?? [])
+        work.set(resource, (work.get(resource) ?? 0) + o.minutes * amount);
+  const calendars = new Map((problem.calendars ?? []).map((c) => [c.id, c.open]));
+  let least = 0;
+  for (const { id, capacity, calendar } of problem.resources ?? []) {
+    let left = (work.get(id) ?? 0) / capacity;
+    if (calendar === undefined) least = Math.max(least, left);
+    else
+      for (const [from, to] of calendars.get(calendar) ?? []) {
+        if (left <= 0) break;
+        least = Math.max(least, Math.min(to, from + left));
+        left -= to - from;
+      }
+  }
+  return least;
 }

@@ -45,7 +45,7 @@ export class LogView {
   private readonly zone = computed(() => this.store.muster()!.bench.timeZone);
   /** the steps that are planned now; without a plan the log is read from itself alone */
   private readonly steps = computed(() => this.planner.solved()?.steps ?? new Map<string, StepRef>());
-  private readonly clocks = computed(() => this.planner.solved()?.clocks ?? new Map<Drying, ClockPoints>());
+  private readonly clocks = computed(() => this.planner.solved()?.clocks ?? new Map<string, ClockPoints>());
   protected readonly rows = computed(() => {
     const steps = this.steps();
     const holds = new Set(standing(this.logbook.entries()).map((e) => e.id));

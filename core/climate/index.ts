@@ -3,3 +3,4 @@ export { dewPointCelsius, saturationHpa, vapourPressureDeficitHpa } from './psyc
 export { dryingRate, REFERENCE, type Air } from './rates';
 export { unfitness, type Need } from './fitness';
 export { simulatedAir } from './simulated';
+export { daylight, type Daylight } from './daylight';

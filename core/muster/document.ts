@@ -43,6 +43,41 @@ const air = z.strictObject({
 
 export const sessionSchema = z.strictObject({ from: time, to: time });
 
+/** A helper may do everything, or only what needs no blade, no solvent and no spraying. */
+export const ABILITIES = ['all', 'careful'] as const;
+export type Ability = (typeof ABILITIES)[number];
+
+export const daysAwaySchema = z.strictObject({ id, from: date, to: date });
+
+export const personSchema = z.strictObject({
+  id,
+  name,
+  /** without it: all */
+  may: z.enum(ABILITIES).optional(),
+  /** own hours by weekday (1 = Monday), as far as the bench is lit; none given: whenever it is */
+  hours: z.array(z.strictObject({ id, weekday: z.int().min(1).max(7), from: time, to: time })).optional(),
+  away: z.array(daysAwaySchema).optional(),
+});
+
+/** Which layers an airbrush is for; without a nozzle that a layer asks for, its role decides. */
+export const AIRBRUSH_ROLES = ['any', 'primer', 'colour', 'metal', 'varnish'] as const;
+export type AirbrushRole = (typeof AIRBRUSH_ROLES)[number];
+
+const airbrushMinutes = {
+  /** putting the first colour into a clean airbrush */
+  loadMinutes: z.int().min(0).max(240),
+  /** from one colour to the next */
+  changeMinutes: z.int().min(0).max(240),
+  /** after primer, metal, varnish, medium or solvent, and to another colour */
+  cleanMinutes: z.int().min(0).max(240),
+  /** left loaded for longer, it must be cleaned and loaded anew */
+  idleMinutes: z.int().min(0).max(10_000),
+  nozzleMm: z.number().gt(0).max(2).optional(),
+};
+
+export const SIZE_CLASSES = ['figure', 'mounted', 'small', 'craft', 'large', 'base'] as const;
+export type SizeClass = (typeof SIZE_CLASSES)[number];
+
 /** What a plan wishes for once every date is kept: to be done early, or few and long runs; without a choice, both. */
 export const WISHES = ['early', 'balanced', 'quiet'] as const;
 export type Wish = (typeof WISHES)[number];
@@ -50,17 +85,32 @@ export type Wish = (typeof WISHES)[number];
 export const benchSchema = z.strictObject({
   /** IANA name of the zone by whose wall clock its times are meant */
   timeZone: z.string().max(80).refine(isTimeZone, 'is no time zone (such as Europe/Vienna or UTC)'),
-  people: z.array(z.strictObject({ id, name })),
-  airbrush: z.strictObject({
-    /** putting the first colour into a clean airbrush */
-    loadMinutes: z.int().min(0).max(240),
-    /** from one colour to the next */
-    changeMinutes: z.int().min(0).max(240),
-    /** after primer, metal, varnish, medium or solvent, and to another colour */
-    cleanMinutes: z.int().min(0).max(240),
-    /** left loaded for longer, it must be cleaned and loaded anew */
-    idleMinutes: z.int().min(0).max(10_000),
-  }),
+  people: z.array(personSchema),
+  airbrush: z.strictObject(airbrushMinutes),
+  moreAirbrushes: z
+    .array(z.strictObject({ id, name, role: z.enum(AIRBRUSH_ROLES), ...airbrushMinutes }))
+    .max(20)
+    .optional(),
+  /** how many may spray at a time; without it as many as there are airbrushes */
+  boothPlaces: z.int().min(1).max(20).optional(),
+  /** handles or clips for pieces of a size: so many can be in work at a time; without a number enough */
+  handles: z.partialRecord(z.enum(SIZE_CLASSES), z.int().min(0).max(10_000)).optional(),
+  /** a warm dry box for layers that allow it */
+  cabinet: z
+    .strictObject({
+      places: z.int().min(1).max(10_000),
+      celsius: z.number().min(10).max(60),
+      humidityPercent: z.number().min(5).max(90),
+    })
+    .optional(),
+  /** no compressor between these times, every day; past midnight where `to` is not after `from` */
+  quiet: z.array(z.strictObject({ id, from: time, to: time })).optional(),
+  /** dates on which the bench stays shut, both included */
+  away: z.array(daysAwaySchema).optional(),
+  /** where the bench stands, for the hours of daylight; degrees, north and east positive */
+  place: z
+    .strictObject({ latitude: z.number().min(-90).max(90), longitude: z.number().min(-180).max(180) })
+    .optional(),
   /** laying out brushes, palette or cloths for another job by hand; counted where one person works */
   layoutMinutes: z.int().min(0).max(240),
   rackPlaces: z.int().min(1).max(10_000),
@@ -199,6 +249,10 @@ export const layerSchema = z.strictObject({
   judgeFrom: id.optional(),
   /** the user's own figure for one piece, all coats; without it computed */
   millilitres: z.number().min(0).max(2000).optional(),
+  /** only outdoors: in daylight, and in air that is fit for it */
+  isOutdoors: z.boolean().optional(),
+  /** dries in the drying cabinet, where the bench has one */
+  inCabinet: z.boolean().optional(),
   /** of this layer on, other pieces wait for the pilot piece's verdict */
   isPiloted: z.boolean().optional(),
 });
@@ -222,9 +276,6 @@ export const recipeSchema = z.strictObject({
     )
     .optional(),
 });
-
-export const SIZE_CLASSES = ['figure', 'mounted', 'small', 'craft', 'large', 'base'] as const;
-export type SizeClass = (typeof SIZE_CLASSES)[number];
 
 export const pieceSchema = z.strictObject({
   id,
@@ -265,6 +316,8 @@ export const unitSchema = z.strictObject({
   importance: z.int().min(1).max(5),
   /** finished to this level only: layers above it are left off */
   level: z.int().min(1).max(3).optional(),
+  /** hours of work that it may cost */
+  budgetHours: z.number().gt(0).max(10_000).optional(),
   pieces: z.array(pieceSchema),
 });
 
@@ -341,6 +394,8 @@ export const musterSchema = z.strictObject({
 
 export type Muster = z.infer<typeof musterSchema>;
 export type Bench = z.infer<typeof benchSchema>;
+export type Person = z.infer<typeof personSchema>;
+export type DaysAway = z.infer<typeof daysAwaySchema>;
 export type Session = z.infer<typeof sessionSchema>;
 export type Recipe = z.infer<typeof recipeSchema>;
 export type Layer = z.infer<typeof layerSchema>;

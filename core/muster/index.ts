@@ -2,7 +2,15 @@ export * from './document';
 export * from './edit';
 export { asNominal, estimateWords, nominalOf, withEstimate } from './estimate';
 export * from './localTime';
-export { isInSession, originOf, sessionsOf, sessionsOn, type BenchSession } from './sessions';
+export {
+  isAway,
+  isInSession,
+  originOf,
+  presenceOf,
+  sessionsOf,
+  sessionsOn,
+  type BenchSession,
+} from './sessions';
 export { airAt, sortedReadings, spellsOf, type Reading } from './air';
 export { differences, GoneError, touches, withEdits, type Change, type Edit, type Path } from './change';
 export { admit, checked, faultWords, type Admitted } from './door';

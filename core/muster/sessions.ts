@@ -1,5 +1,5 @@
 /** From the week and its exceptions to the sessions of real days. */
-import type { Bench, Muster, Session } from './document';
+import type { Bench, DaysAway, Muster, Person, Session } from './document';
 import {
   addDays,
   minutesOfDay,
@@ -23,12 +23,18 @@ export function originOf(muster: Muster): Origin {
 
 /** The sessions of one date, in order of time. */
 export function sessionsOn(bench: Bench, date: LocalDate): Session[] {
+  if (isAway(bench.away, date)) return [];
   const exceptions = bench.exceptions.filter((e) => e.date === date);
   const list =
     exceptions.length > 0
       ? exceptions.flatMap((e) => e.sessions)
       : bench.weekly.filter((w) => w.weekday === weekdayOf(date)).map(({ from, to }) => ({ from, to }));
   return [...list].sort((a, b) => minutesOfDay(a.from) - minutesOfDay(b.from));
+}
+
+/** Does a date lie in one of the spans, both ends included? */
+export function isAway(away: readonly DaysAway[] | undefined, date: LocalDate): boolean {
+  return away?.some((a) => a.from <= date && date <= a.to) ?? false;
 }
 
 /** All sessions of `days` days from the muster's beginning; what has gone by then is cut away, what touches is joined. */
@@ -61,4 +67,50 @@ export function isInSession(bench: Bench, at: LocalDateTime): boolean {
   return sessionsOn(bench, at.slice(0, 10)).some(
     (s) => minutesOfDay(s.from) <= minute && minute < minutesOfDay(s.to),
   );
+}
+
+/** When one of the people is at the bench: its sessions, less what lies outside their own hours and the days on which they are away. */
+export function presenceOf(muster: Muster, person: Person, days: number): BenchSession[] {
+  const sessions = sessionsOf(muster, days);
+  if (!person.hours && !person.away?.length) return sessions;
+  const origin = originOf(muster);
+  const present: BenchSession[] = [];
+  for (let day = 0; day < days; day++) {
+    const date = addDays(origin.date, day);
+    if (isAway(person.away, date)) continue;
+    const hours = person.hours?.filter((h) => h.weekday === weekdayOf(date)) ?? [ALL_DAY];
+    for (const { from, to } of hours) {
+      const start = minutesSince(origin, at(date, from));
+      const end = minutesSince(origin, at(date, to));
+      if (end > start) present.push({ start, end });
+    }
+  }
+  return overlaps(sessions, joined(present));
+}
+
+const ALL_DAY: Session = { from: '00:00', to: '24:00' };
+
+/** Sorted, and what touches or overlaps made one. */
+function joined(list: readonly BenchSession[]): BenchSession[] {
+  const result: { start: number; end: number }[] = [];
+  for (const { start, end } of [...list].sort((a, b) => a.start - b.start)) {
+    const last = result[result.length - 1];
+    if (last && start <= last.end) last.end = Math.max(last.end, end);
+    else result.push({ start, end });
+  }
+  return result;
+}
+
+function overlaps(a: readonly BenchSession[], b: readonly BenchSession[]): BenchSession[] {
+  const result: BenchSession[] = [];
+  let i = 0;
+  let k = 0;
+  while (i < a.length && k < b.length) {
+    const start = Math.max(a[i]!.start, b[k]!.start);
+    const end = Math.min(a[i]!.end, b[k]!.end);
+    if (start < end) result.push({ start, end });
+    if (a[i]!.end < b[k]!.end) i++;
+    else k++;
+  }
+  return result;
 }

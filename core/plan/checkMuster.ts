@@ -19,6 +19,7 @@ import {
 } from '#core/recipe';
 import { checkAir } from './checkAir';
 import { checkStores } from './checkStores';
+import { checkWays } from './checkWays';
 import { horizonDays } from './horizon';
 
 /** All findings. A plan is made only where none of them is an error. */
@@ -32,6 +33,7 @@ export function checkMuster(muster: Muster): Finding[] {
     ...checkStores(muster),
     ...muster.units.flatMap((unit) => checkUnit(muster, sessions, unit)),
     ...checkLongest(muster, sessions),
+    ...checkWays(muster),
     ...(muster.units.length === 0
       ? [error('muster-empty', { view: 'muster' }, 'Muster', 'has no units yet.', 'Add the first unit.')]
       : []),

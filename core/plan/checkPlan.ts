@@ -1,6 +1,5 @@
 /** Craft rules that depend on the hours a plan really leaves: handbook section 6 (common practice, no source). */
 import { ticksAt } from '#core/climate';
-import { familyOf } from '#core/materials';
 import { linksOf } from '#core/recipe';
 import { type Compiled } from './compile';
 import { operationId } from './stepRef';
@@ -36,7 +35,7 @@ export function checkPlan(plan: Plan, compiled: Compiled): PlanFinding[] {
 }
 
 function between(step: PlanStep, next: PlanStep, compiled: Compiled): PlanFinding[] {
-  const points = compiled.clocks.get(familyOf(step.layer.family).drying);
+  const points = step.clock === null ? undefined : compiled.clocks.get(step.clock);
   const dried = points ? ticksAt(points, next.start) - ticksAt(points, step.end) : next.start - step.end;
   const isWash = next.layer.family === 'enamel' || next.layer.family === 'oil';
   if (step.layer.family === 'varnish' && isWash && dried < SEAL_BETTER)

@@ -25,18 +25,34 @@ import {
 } from '#core/recipe';
 import { GRACE_DAYS, horizonDays } from './horizon';
 import { loadOf } from './load';
+import { handsOf } from './hands';
+import { compressorOpen, daylightSpans } from './hours';
+import { OUTDOORS } from './naming';
 import { pinsOf, type Pinning } from './pins';
 import { between } from './spans';
 import { operationId, readyId, type StepRef } from './stepRef';
+import {
+  airbrushOf,
+  BOOTH,
+  CABINET,
+  cabinetClocks,
+  clockOf,
+  COMPRESSOR,
+  handleOf,
+  handles,
+  sprayTools,
+} from './tools';
 import { marginsOf, objectiveOf } from './wishes';
 
 export interface Compiled {
   readonly problem: Problem;
   /** by operation id; the milestones (a piece done, a unit ready) are not among them */
   readonly steps: ReadonlyMap<string, StepRef>;
-  readonly clocks: ReadonlyMap<Drying, ClockPoints>;
+  readonly clocks: ReadonlyMap<string, ClockPoints>;
   /** what the user has said of single steps, by operation id */
   readonly pins: ReadonlyMap<string, Pinning>;
+  /** names of people by the operation that stands for an absence of theirs */
+  readonly absences: ReadonlyMap<string, string>;
   /** the air over the plan's days */
   readonly spells: readonly Spell[];
 }
@@ -61,10 +77,24 @@ export function compile(muster: Muster, now = 0, graceDays = GRACE_DAYS): Compil
   const horizon = days * 1440;
   const origin = originOf(muster);
   const begin = minutesSince(origin, muster.startsOn);
-  // What lies ready on the table is known where one person works; two would have to be told apart.
-  const hasTable = muster.bench.people.length === 1;
+  const { bench } = muster;
+  const hands = handsOf(muster, days);
   const spells = spellsOf(muster, days);
   const unfit = new Map(NEEDS.map((need) => [need, unfitSpells(need, spells, horizon)]));
+  const isOutside = muster.recipes.some((r) => r.layers.some((l) => l.isOutdoors));
+  /** as many as can ever be at it at once: where only the hours count */
+  const crowd = Math.max(1, bench.people.length);
+  const toolsOf = (layer: Layer): string[] => [
+    ...(layer.method === 'airbrush' ? [airbrushOf(bench, layer)] : hands.isAlone ? ['table'] : []),
+    ...(bench.boothPlaces !== undefined && ['airbrush', 'can'].includes(layer.method) && !layer.isOutdoors
+      ? [BOOTH]
+      : []),
+    ...(layer.isOutdoors ? [OUTDOORS] : []),
+  ];
+  const onClock = (layer: Layer | null): { clock?: string } => {
+    const clock = layer && clockOf(bench, layer);
+    return clock === null ? {} : { clock };
+  };
   // Only where something throws dust is the air of the bench a thing to share.
   const hasAir = muster.recipes.some((r) => r.layers.some((l) => l.air === 'contaminates'));
   const pilots = new Map(
@@ -103,17 +133,22 @@ export function compile(muster: Muster, now = 0, graceDays = GRACE_DAYS): Compil
         const minutes = workMinutes(layer, piece.count);
         const soonest = Math.max(earliest, pinned?.within?.start ?? 0);
         const latest = pinned?.within ? endWithin(pinned.within, minutes, layer.pausable) : null;
-        steps.set(own, { unit, piece, recipe, layer, layerIndex, round, rounds });
+        steps.set(own, {
+          unit,
+          piece,
+          recipe,
+          layer,
+          layerIndex,
+          round,
+          rounds,
+          clock: clockOf(bench, layer),
+        });
         operations.push({
           id: own,
           minutes,
           uses: [
-            { resource: 'hands', amount: 1 },
-            ...(layer.method === 'airbrush'
-              ? [{ resource: 'airbrush', amount: 1 }]
-              : hasTable
-                ? [{ resource: 'table', amount: 1 }]
-                : []),
+            ...hands.usesOf(layer).map((resource) => ({ resource, amount: 1 })),
+            ...toolsOf(layer).map((resource) => ({ resource, amount: 1 })),
             ...(unfit.get(need)!.length > 0 ? [{ resource: `fit-${need}`, amount: 1 }] : []),
             ...(hasAir && layer.air
               ? [{ resource: 'air', amount: layer.air === 'contaminates' ? AIR : 1 }]
@@ -131,9 +166,16 @@ export function compile(muster: Muster, now = 0, graceDays = GRACE_DAYS): Compil
           from: operationId(piece, layer, k + 1),
           to: operationId(piece, layer, k + 2),
           min: wait,
-          ...clockOf(layer),
+          ...onClock(layer),
         }),
       );
+      if (bench.cabinet && layer.inCabinet && dryingOf(layer) > 0 && piece.places > 0) {
+        // It stands in the cabinet until it is dry.
+        const out = `${lastId(layerIndex)}.out`;
+        operations.push({ id: out, minutes: 0 });
+        lags.push({ from: lastId(layerIndex), to: out, min: dryingOf(layer), ...onClock(layer) });
+        holds.push({ resource: CABINET, amount: piece.places, from: lastId(layerIndex), to: out });
+      }
       if (hasAir && layer.air === 'needs-clean') {
         // What throws dust keeps away until this is dry to the touch.
         const set = `${lastId(layerIndex)}.set`;
@@ -142,7 +184,7 @@ export function compile(muster: Muster, now = 0, graceDays = GRACE_DAYS): Compil
           from: lastId(layerIndex),
           to: set,
           min: Math.min(dryingOf(layer), familyOf(layer.family).stages.touch),
-          ...clockOf(layer),
+          ...onClock(layer),
         });
         holds.push({ resource: 'air', amount: 1, from: lastId(layerIndex), to: set });
       }
@@ -154,12 +196,12 @@ export function compile(muster: Muster, now = 0, graceDays = GRACE_DAYS): Compil
         min: link.min,
         ...(link.max === Infinity ? {} : { max: link.max }),
         ...(link.prefer === Infinity ? {} : { prefer: link.prefer }),
-        ...clockOf(link.dries ? recipe.layers[link.from]! : null),
+        ...onClock(link.dries ? recipe.layers[link.from]! : null),
       });
     operations.push({ id: doneId(piece), minutes: 0 });
     for (const top of topLayers(recipe)) {
       const layer = recipe.layers[top]!;
-      lags.push({ from: lastId(top), to: doneId(piece), min: dryingOf(layer), ...clockOf(layer) });
+      lags.push({ from: lastId(top), to: doneId(piece), min: dryingOf(layer), ...onClock(layer) });
     }
     lags.push({ from: doneId(piece), to: joinedAt(muster, unit, piece) ?? readyId(unit), min: 0 });
     const pilot = piece.isPilot ? undefined : pilots.get(piece.recipe!);
@@ -167,6 +209,9 @@ export function compile(muster: Muster, now = 0, graceDays = GRACE_DAYS): Compil
       recipe.layers.forEach((layer, index) => {
         if (layer.isPiloted) lags.push({ from: doneId(pilot), to: id(index), min: 0 });
       });
+    const handle = handleOf(bench, piece);
+    if (handle !== null && recipe.layers.length > 0)
+      holds.push({ resource: handle, amount: piece.count, from: id(0), to: doneId(piece) });
     if (piece.places > 0)
       holds.push({ resource: 'rack', amount: piece.places, from: id(0), to: doneId(piece) });
   }
@@ -180,52 +225,50 @@ export function compile(muster: Muster, now = 0, graceDays = GRACE_DAYS): Compil
   }));
   const margins = marginsOf(wish, sessions, units);
   const used = new Set(lags.flatMap((l) => l.clock ?? []));
-  const clocks = new Map<Drying, ClockPoints>(CLOCKS.map((d) => [d, clockPoints(d, spells, horizon)]));
+  const clocks = new Map<string, ClockPoints>([
+    ...CLOCKS.map((d): [string, ClockPoints] => [d, clockPoints(d, spells, horizon)]),
+    ...cabinetClocks(bench, CLOCKS, horizon),
+  ]);
+  const fits = NEEDS.filter((n) => unfit.get(n)!.length > 0);
+  const lit = hands.calendars[0]!.open;
+  const sprayed = [...steps.values()].flatMap((s) => (s.layer.method === 'airbrush' ? [s.layer] : []));
   const problem: Problem = {
     format: 'muster-problem/1',
     horizon,
     calendars: [
-      { id: 'sessions', open: sessions.map((s) => [s.start, s.end]) },
-      ...NEEDS.filter((n) => unfit.get(n)!.length > 0).map((n) => ({
-        id: `fit-${n}`,
-        open: between(unfit.get(n)!, horizon),
-      })),
+      ...hands.calendars,
+      ...fits.map((n) => ({ id: `fit-${n}`, open: between(unfit.get(n)!, horizon) })),
+      ...(bench.quiet?.length ? [{ id: COMPRESSOR, open: compressorOpen(lit, muster, days) }] : []),
+      ...(isOutside ? [{ id: OUTDOORS, open: daylightSpans(muster, days) }] : []),
       ...pins.calendars,
     ],
     clocks: [
-      ...CLOCKS.filter((d) => used.has(d)).map((d) => ({ id: d, points: clocks.get(d)! })),
+      ...[...clocks].filter(([id]) => used.has(id)).map(([id, points]) => ({ id, points })),
       ...margins.clocks,
     ],
     resources: [
-      {
-        id: 'hands',
-        capacity: muster.bench.people.length,
-        calendar: 'sessions',
-        // What several do at once has no order in which runs could be counted.
-        runs: muster.bench.people.length === 1,
-      },
-      { id: 'airbrush', capacity: 1, calendar: 'sessions', setup: setupOf(muster, steps) },
-      ...(hasTable
-        ? [{ id: 'table', capacity: 1, calendar: 'sessions', setup: { minutes: muster.bench.layoutMinutes } }]
+      ...hands.resources,
+      ...sprayTools(bench, sprayed),
+      ...(hands.isAlone
+        ? [{ id: 'table', capacity: 1, calendar: 'sessions', setup: { minutes: bench.layoutMinutes } }]
         : []),
-      { id: 'rack', capacity: muster.bench.rackPlaces },
-      ...NEEDS.filter((n) => unfit.get(n)!.length > 0).map((n) => ({
-        id: `fit-${n}`,
-        capacity: Math.max(1, muster.bench.people.length),
-        calendar: `fit-${n}`,
-      })),
+      { id: 'rack', capacity: bench.rackPlaces },
+      ...handles(bench),
+      ...(bench.cabinet ? [{ id: CABINET, capacity: bench.cabinet.places }] : []),
+      ...fits.map((n) => ({ id: `fit-${n}`, capacity: crowd, calendar: `fit-${n}` })),
+      ...(isOutside ? [{ id: OUTDOORS, capacity: crowd, calendar: OUTDOORS }] : []),
       ...(hasAir ? [{ id: 'air', capacity: AIR }] : []),
       ...pins.resources,
     ],
-    operations: [...operations, ...margins.operations],
+    operations: [...operations, ...hands.operations, ...margins.operations],
     // Without a clock the kernel counts whole minutes.
     lags: [...lags.map((l) => (l.clock === undefined ? wholeMinutes(l) : l)), ...margins.lags],
     holds,
     units,
     objective: objectiveOf(wish),
-    fixed: margins.fixed,
+    fixed: [...hands.fixed, ...margins.fixed],
   };
-  return { problem, steps, clocks, spells, pins: pins.of };
+  return { problem, steps, clocks, spells, pins: pins.of, absences: hands.absences };
 }
 
 /**
@@ -247,11 +290,6 @@ function endWithin({ start, end }: BenchSession, minutes: number, pausable: bool
   return pausable && minutes > end - start ? null : end;
 }
 
-function clockOf(layer: Layer | null): { clock?: string } {
-  const drying = layer === null ? 'none' : familyOf(layer.family).drying;
-  return drying === 'none' ? {} : { clock: drying };
-}
-
 /** Minimum up, closing down: never sooner, never later than said. */
 function wholeMinutes(lag: ProblemLag): ProblemLag {
   const min = Math.ceil(lag.min);
@@ -259,25 +297,6 @@ function wholeMinutes(lag: ProblemLag): ProblemLag {
   const prefer =
     lag.prefer === undefined ? undefined : Math.min(Math.max(min, Math.floor(lag.prefer)), max ?? Infinity);
   return { ...lag, min, ...(max === undefined ? {} : { max }), ...(prefer === undefined ? {} : { prefer }) };
-}
-
-/** The airbrush's changes: a colour after a dirty load needs a full clean, any other a change, the first a load. */
-function setupOf(
-  muster: Muster,
-  steps: ReadonlyMap<string, StepRef>,
-): NonNullable<NonNullable<Problem['resources']>[number]['setup']> {
-  const { airbrush } = muster.bench;
-  const loads = new Map<string, boolean>();
-  for (const { layer } of steps.values())
-    if (layer.method === 'airbrush') loads.set(loadOf(layer), familyOf(layer.family).isDirty);
-  const between: [string, string, number][] = [];
-  for (const [to] of loads) {
-    between.push(['', to, airbrush.loadMinutes]);
-    for (const [from, isDirty] of loads)
-      if (isDirty && from !== to && airbrush.cleanMinutes !== airbrush.changeMinutes)
-        between.push([from, to, airbrush.cleanMinutes]);
-  }
-  return { minutes: airbrush.changeMinutes, between, idle: airbrush.idleMinutes };
 }
 
 /** What a layer asks of the air. */

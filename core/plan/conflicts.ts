@@ -3,6 +3,7 @@ import type { Conflict, Lift } from '#core/kernel';
 import { originOf, type Muster } from '#core/muster';
 import { type Compiled } from './compile';
 import { readyId } from './stepRef';
+import { calendarName, wordsOf } from './naming';
 import { clockTime, dayName, listed } from './words';
 
 /** How ids and minutes of a problem are called. */
@@ -75,15 +76,6 @@ function liftWords(lift: Lift, naming: Naming): string {
   }
 }
 
-const RESOURCES: Readonly<Record<string, string>> = {
-  hands: 'hands',
-  airbrush: 'the airbrush',
-  table: 'the table',
-  rack: 'the drying rack',
-  air: 'the air of the bench',
-};
-const CALENDARS: Readonly<Record<string, string>> = { sessions: 'the sessions' };
-
 /** Why a muster can't be planned, by the names of its layers, pieces and days. */
 export function conflictInWords(conflict: Conflict, compiled: Compiled, muster: Muster): string {
   const names = new Map<string, string>();
@@ -93,12 +85,13 @@ export function conflictInWords(conflict: Conflict, compiled: Compiled, muster: 
     names.set(readyId(unit), `${unit.name} ready`);
     for (const piece of unit.pieces) names.set(`${piece.id}.done`, `${piece.name} done`);
   }
+  for (const [id, name] of compiled.absences) names.set(id, `${name} being away`);
   const origin = originOf(muster);
   const pinned = involved(conflict).filter((id) => compiled.pins.has(id));
   const words = conflictWords(conflict, {
     operation: (id) => names.get(id) ?? 'a step that is no more in the muster',
-    resource: (id) => RESOURCES[id] ?? `“${id}”`,
-    calendar: (id) => CALENDARS[id] ?? 'which the air is fit',
+    resource: (id) => wordsOf(id).name,
+    calendar: calendarName,
     moment: (minute) => `${dayName(origin, minute)} ${clockTime(origin, minute)}`,
   });
   if (pinned.length === 0) return words;

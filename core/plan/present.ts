@@ -1,10 +1,10 @@
 /** From the kernel's solution back to what a painter reads: sessions, steps, drying, gates, units and their dates. */
 import { minuteAfter, type ClockPoints } from '#core/climate';
 import type { Solution } from '#core/kernel';
-import { familyOf } from '#core/materials';
 import { minutesSince, originOf, sessionsOf, type Origin, type Muster } from '#core/muster';
 import { dryingOf, linksOf, opensAfter } from '#core/recipe';
 import { type Compiled } from './compile';
+import { whoDoes, type Doer } from './who';
 import { operationId, readyId, type StepRef } from './stepRef';
 import { horizonDays } from './horizon';
 
@@ -36,6 +36,8 @@ export interface PlanStep extends StepRef {
   readonly setup: number;
   readonly tide: Tide;
   readonly gate: Gate | null;
+  /** who does it, where several work; null: the one person there is */
+  readonly doer: Doer | null;
 }
 
 export interface PlanSession {
@@ -84,11 +86,18 @@ export function present(muster: Muster, compiled: Compiled, solution: Solution):
   const origin = originOf(muster);
   const at = new Map(solution.operations.map((o) => [o.id, o]));
   const steps = new Map<string, PlanStep>();
+  const placed = [...compiled.steps]
+    .flatMap(([id, ref]) => {
+      const o = at.get(id);
+      return o ? [{ ...ref, id, start: o.start, end: o.end, setup: o.setup }] : [];
+    })
+    .sort((a, b) => a.start - b.start || a.end - b.end);
+  const doers = whoDoes(muster, placed, horizonDays(muster));
   for (const [id, ref] of compiled.steps) {
     // A step that this solution does not know yet (a rework just noted) stands in the next plan.
     const placed = at.get(id);
     if (!placed) continue;
-    const points = compiled.clocks.get(familyOf(ref.layer.family).drying) ?? null;
+    const points = (ref.clock !== null && compiled.clocks.get(ref.clock)) || null;
     const gate = gateOf(ref, placed.end, points);
     steps.set(id, {
       ...ref,
@@ -98,6 +107,7 @@ export function present(muster: Muster, compiled: Compiled, solution: Solution):
       setup: placed.setup,
       tide: tideOf(ref, placed.end, points, gate),
       gate,
+      doer: doers.get(id) ?? null,
     });
   }
   const byStart = [...steps.values()].sort((a, b) => a.start - b.start || a.end - b.end);

@@ -6,6 +6,9 @@ import { linksOf } from '#core/recipe';
 import { needOf, type Compiled } from './compile';
 import { operationId } from './stepRef';
 import type { Plan, PlanStep } from './present';
+import { SKILLED } from './hands';
+import { AIRBRUSH } from './tools';
+import { alwaysOpen, OUTDOORS, wordsOf } from './naming';
 import { SHUNNED } from './pins';
 import { clockTime, dayName, duration, isSameDay, listed, moment } from './words';
 
@@ -61,11 +64,9 @@ export function lateBecause(
 export function causeWords(cause: Cause): string {
   switch (cause.kind) {
     case 'capacity':
-      return CAPACITY_WORDS[cause.resource] ?? `with as much “${cause.resource}” as one could wish`;
+      return wordsOf(cause.resource).plenty;
     case 'hours':
-      return cause.calendar === 'sessions'
-        ? 'with the bench open day and night'
-        : 'in air that is fit for paint at every hour';
+      return alwaysOpen(cause.calendar);
     case 'wait':
       return cause.clock === null
         ? 'without the plain waits'
@@ -77,13 +78,6 @@ export function causeWords(cause: Cause): string {
   }
 }
 
-const CAPACITY_WORDS: Readonly<Record<string, string>> = {
-  hands: 'with as many hands as one could wish',
-  airbrush: 'with an airbrush for every colour, always loaded',
-  table: 'without laying out anew between jobs by hand',
-  rack: 'with room for everything on the rack',
-  air: 'with dust and wet coats in rooms of their own',
-};
 const DRYING_WORDS: Readonly<Record<string, string>> = {
   water: 'if waterborne layers dried at once (cool moving air and dry air help)',
   solvent: 'if enamels and lacquers dried at once (warmth helps, acrylics instead do)',
@@ -150,17 +144,13 @@ function inWords(reason: Reason, step: PlanStep, plan: Plan, compiled: Compiled)
     case 'short':
       return shutWords(reason, step, until, compiled);
     case 'busy':
-      return said(
-        names.length > 0
-          ? `${reason.resource === 'airbrush' ? 'The airbrush and hands are' : 'Hands are'} busy until ${until} with ${listed(names)}.`
-          : `Hands are busy until ${until}.`,
-      );
+      return said(busyWords(reason, names, until, compiled));
     case 'window':
       return said(
         `Its window would close before ${listed(names)} could start; both stand together from ${until}.`,
       );
     case 'full':
-      return said(`The rack is full until ${until}.`);
+      return said(`${wordsOf(reason.resource ?? 'rack').taken} until ${until}.`);
     case 'pinned':
       return said(`It is pinned to ${until}, or already done.`);
     case 'run':
@@ -174,6 +164,21 @@ function inWords(reason: Reason, step: PlanStep, plan: Plan, compiled: Compiled)
   }
 }
 
+function busyWords(reason: Reason, names: readonly string[], until: string, compiled: Compiled): string {
+  const away = reason.operations.flatMap((id) => compiled.absences.get(id) ?? []);
+  const others = names.filter((_, k) => !compiled.absences.has(reason.operations[k]!));
+  const taken = wordsOf(reason.resource ?? 'hands').taken;
+  const parts = [
+    ...(others.length > 0 || away.length === 0
+      ? [`${taken} until ${until}${others.length > 0 ? ` with ${listed(others)}` : ''}`]
+      : []),
+    ...(away.length > 0
+      ? [`${listed(away)} ${new Set(away).size === 1 ? 'is' : 'are'} away until ${until}`]
+      : []),
+  ];
+  return `${parts.join('; ')}.`;
+}
+
 /** The bench is shut, or too little of the session is left, or the air is unfit: whichever it is. */
 function shutWords(reason: Reason, step: PlanStep, until: string, compiled: Compiled): ReasonWords {
   const need = needOf(step.layer);
@@ -183,6 +188,12 @@ function shutWords(reason: Reason, step: PlanStep, until: string, compiled: Comp
     const why = unfitness(need, airAt(compiled.spells, reason.from)) ?? 'not fit for long enough';
     return { text: `The air is unfit until ${until}: ${why}.`, step: null, leadsToAir: true };
   }
+  if (reason.resource === OUTDOORS)
+    return { text: `It is for outdoors: no daylight until ${until}.`, step: null, leadsToAir: true };
+  if (reason.resource === SKILLED)
+    return { text: `Nobody who may do it is there until ${until}.`, step: null };
+  if (reason.resource?.startsWith(AIRBRUSH))
+    return { text: `Quiet hours: no compressor until ${until}.`, step: null };
   if (reason.kind === 'short')
     return {
       text: `Too little of the session is left for its ${duration(step.layer.pausable ? 1 : step.end - step.start)}; the next opens at ${until}.`,

@@ -25,6 +25,8 @@ export interface RunFacts {
   readonly mix: RunMix | null;
   readonly spray: SprayGuide | null;
   readonly cautions: readonly string[];
+  /** who does it, where several work */
+  readonly who: string | null;
 }
 
 /** So much of the mixture for all pieces of the run, by the cup. */
@@ -51,6 +53,7 @@ export function factsOfRun(run: readonly PlanStep[], cupMl = CUP_ML): RunFacts {
     mix: mixFor(run, cupMl),
     spray: sprayGuide(layer.family, layer.method, layer),
     cautions: cautionsFor(layer.family, layer.method),
+    who: run[0]!.doer?.who ?? null,
   };
 }
 

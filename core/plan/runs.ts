@@ -8,18 +8,32 @@ import type { PlanStep } from './present';
  */
 export function runsOf(steps: readonly PlanStep[]): readonly (readonly PlanStep[])[] {
   const runs: PlanStep[][] = [];
+  // Each pair of hands has its own.
+  const open = new Map<string, PlanStep[]>();
   for (const step of steps) {
-    const run = runs[runs.length - 1];
+    const who = step.doer?.who ?? '';
+    const run = open.get(who);
     if (run && isAlike(run[run.length - 1]!, step)) run.push(step);
-    else runs.push([step]);
+    else {
+      const begun = [step];
+      runs.push(begun);
+      open.set(who, begun);
+    }
   }
   return runs;
 }
 
 /** How often the airbrush is taken up or put down between two runs of a session. */
 export function swapsOf(runs: readonly (readonly PlanStep[])[]): number {
-  const sprays = runs.map((run) => run[0]!.layer.method === 'airbrush');
-  return sprays.filter((is, k) => k > 0 && is !== sprays[k - 1]).length;
+  const last = new Map<string, boolean>();
+  let swaps = 0;
+  for (const [first] of runs) {
+    const who = first!.doer?.who ?? '';
+    const sprays = first!.layer.method === 'airbrush';
+    if (last.has(who) && last.get(who) !== sprays) swaps++;
+    last.set(who, sprays);
+  }
+  return swaps;
 }
 
 function isAlike(a: PlanStep, b: PlanStep): boolean {

@@ -11,6 +11,8 @@ export interface StepRef {
   /** 1 … `rounds`: face by face, or again until it looks right */
   readonly round: number;
   readonly rounds: number;
+  /** the drying clock by which it dries, as the problem calls it; null: nothing dries */
+  readonly clock: string | null;
 }
 
 export function operationId(piece: Pick<Piece, 'id'>, layer: Pick<Layer, 'id'>, round = 1): string {

@@ -1,7 +1,7 @@
 /** What happened becomes fixed; what is left begins now. */
 import type { Problem, ProblemLag, ProblemOperation } from '#core/kernel';
 import type { Layer } from '#core/muster';
-import type { StepRef } from '#core/plan';
+import { AIRBRUSH, BOOTH, type StepRef } from '#core/plan';
 import { minutesUntil, type Origin } from '#core/muster';
 import { standing, type LogEntry } from './log';
 
@@ -33,7 +33,7 @@ export function withReworks(
       faces: undefined,
       task: undefined,
     };
-    all.set(reworkId(e.step, e.id), { ...of, layer, round: 1, rounds: 1 });
+    all.set(reworkId(e.step, e.id), { ...of, layer, round: 1, rounds: 1, clock: null });
   }
   return all;
 }
@@ -49,6 +49,23 @@ export function withHistory(
   origin: Origin,
   now: number,
 ): Problem {
+  return withLog(afterAbsences(problem, now), log, origin, now);
+}
+
+/** Who was away is away no more: what happened meanwhile, happened. */
+function afterAbsences(problem: Problem, now: number): Problem {
+  const timed = new Set(problem.operations.flatMap((o) => (o.minutes > 0 ? [o.id] : [])));
+  const over = new Set((problem.fixed ?? []).flatMap((f) => (timed.has(f.id) && f.end <= now ? [f.id] : [])));
+  return {
+    ...problem,
+    operations: problem.operations.filter((o) => !over.has(o.id)),
+    fixed: (problem.fixed ?? [])
+      .filter((f) => !over.has(f.id))
+      .map((f) => (timed.has(f.id) ? { ...f, start: Math.max(f.start, now) } : f)),
+  };
+}
+
+function withLog(problem: Problem, log: readonly LogEntry[], origin: Origin, now: number): Problem {
   const entries = standing(log);
   const known = new Map(problem.operations.map((o) => [o.id, o]));
   const isKnown = (id: string): boolean => known.has(id) || reworks.has(id);
@@ -79,7 +96,11 @@ export function withHistory(
       id,
       minutes: Math.max(1, Math.ceil(e.minutes)),
       ...(like.uses
-        ? { uses: like.uses.filter((u) => u.resource !== 'airbrush' && u.resource !== 'table') }
+        ? {
+            uses: like.uses.filter(
+              (u) => !u.resource.startsWith(AIRBRUSH) && ![BOOTH, 'table'].includes(u.resource),
+            ),
+          }
         : {}),
     });
     const after = lags.filter((l) => l.from === e.step);
@@ -160,7 +181,8 @@ function possible(
  * shelf, and the rest is planned all the same.
  */
 export function withoutOpenWindows(problem: Problem): Problem {
-  const done = new Set((problem.fixed ?? []).map((f) => f.id));
+  const timed = new Set(problem.operations.flatMap((o) => (o.minutes > 0 ? [o.id] : [])));
+  const done = new Set((problem.fixed ?? []).flatMap((f) => (timed.has(f.id) ? [f.id] : [])));
   return {
     ...problem,
     lags: (problem.lags ?? []).map((l) => {

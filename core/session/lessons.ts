@@ -7,7 +7,7 @@ import {
   type LayerFactor,
   type ProductFactor,
 } from '#core/learn';
-import { familyOf, type Drying, type FamilyId } from '#core/materials';
+import type { FamilyId } from '#core/materials';
 import {
   asNominal,
   minutesUntil,
@@ -42,7 +42,7 @@ export function productOf(layer: Layer): string {
 export function dryingLessons(
   log: readonly LogEntry[],
   steps: ReadonlyMap<string, StepRef>,
-  clocks: ReadonlyMap<Drying, ClockPoints>,
+  clocks: ReadonlyMap<string, ClockPoints>,
   origin: Origin,
 ): DryingLesson[] {
   const entries = standing(log);
@@ -55,7 +55,7 @@ export function dryingLessons(
     const end = ended.get(e.step);
     if (!step || end === undefined) return [];
     const need = dryingOf(asNominal(step.layer, 'dryMinutes'));
-    const points = clocks.get(familyOf(step.layer.family).drying);
+    const points = step.clock === null ? undefined : clocks.get(step.clock);
     const at = minutesUntil(origin, e.at);
     const ticks = points ? ticksAt(points, at) - ticksAt(points, end) : at - end;
     if (need <= 0 || ticks <= 0) return [];

@@ -1,7 +1,6 @@
 /** One muster, one log, one solved plan: everything a screen shows of it comes from here, and from the problem that was really solved. */
 import type { ClockPoints } from '#core/climate';
 import { leastSums, movedOperations, type Problem, type Solution, type Sums } from '#core/kernel';
-import type { Drying } from '#core/materials';
 import { minutesUntil, originOf, type Instant, type Muster } from '#core/muster';
 import {
   checkPlan,
@@ -28,7 +27,7 @@ export interface Solved extends Compiled {
   readonly solution: Solution;
   /** every step, reworks among them */
   readonly steps: ReadonlyMap<string, StepRef>;
-  readonly clocks: ReadonlyMap<Drying, ClockPoints>;
+  readonly clocks: ReadonlyMap<string, ClockPoints>;
   readonly plan: Plan;
   /** what no plan goes below */
   readonly least: Sums | null;
@@ -83,6 +82,7 @@ export function solvedPlan(posed: Posed, solution: Solution, before: Solution | 
     clocks: posed.clocks,
     spells: posed.spells,
     pins: posed.pins,
+    absences: posed.absences,
     solution,
     plan,
     least: posed.least,

@@ -1,0 +1,179 @@
+/** Whether there are hands, tools and hours for every layer that is in use: told at its place, with the cure. */
+import { presenceOf, type Layer, type Muster, type Piece, type Recipe } from '#core/muster';
+import { effectiveRecipe, workMinutes, type Finding, type Place } from '#core/recipe';
+import { abilityOf, handsOf, mayDo } from './hands';
+import { horizonDays } from './horizon';
+import { compressorOpen, daylightSpans } from './hours';
+import { common, type Minutes } from './spans';
+import { handleOf, lacksNozzle } from './tools';
+import { duration } from './words';
+
+const BENCH: Place = { view: 'bench' };
+
+/** @param muster one that is sound; what is wrong with it by itself is told elsewhere */
+export function checkWays(muster: Muster): Finding[] {
+  if (muster.bench.people.length === 0) return [];
+  const days = horizonDays(muster);
+  const used = layersInUse(muster);
+  const hours = hoursOf(
+    muster,
+    days,
+    used.some((u) => u.layer.isOutdoors),
+  );
+  return [
+    ...checkPeople(muster, days, used),
+    ...used.flatMap((use) => checkLayer(muster, hours, use)),
+    ...checkRoom(muster),
+  ];
+}
+
+/** A layer with the longest time that it takes at one go on any piece. */
+interface Use {
+  readonly recipe: Recipe;
+  readonly layer: Layer;
+  readonly minutes: number;
+}
+
+function layersInUse(muster: Muster): Use[] {
+  const found = new Map<string, Use>();
+  for (const unit of muster.units)
+    for (const piece of unit.pieces) {
+      const recipe = muster.recipes.find((r) => r.id === piece.recipe);
+      if (!recipe) continue;
+      for (const layer of effectiveRecipe(recipe, piece, unit.level).layers) {
+        const key = `${recipe.id} ${layer.id}`;
+        const minutes = layer.pausable ? 1 : workMinutes(layer, piece.count);
+        if ((found.get(key)?.minutes ?? 0) < minutes) found.set(key, { recipe, layer, minutes });
+      }
+    }
+  return [...found.values()];
+}
+
+interface Hours {
+  readonly all: readonly Minutes[];
+  readonly skilled: readonly Minutes[];
+  readonly compressor: readonly Minutes[];
+  readonly daylight: readonly Minutes[];
+}
+
+function hoursOf(muster: Muster, days: number, isOutside: boolean): Hours {
+  const { calendars } = handsOf(muster, days);
+  const all = calendars[0]!.open;
+  return {
+    all,
+    skilled: muster.bench.people.some((p) => abilityOf(p) === 'all')
+      ? (calendars.find((c) => c.id === 'skilled')?.open ?? all)
+      : [],
+    compressor: compressorOpen(all, muster, days),
+    daylight: isOutside ? daylightSpans(muster, days) : [],
+  };
+}
+
+const longest = (spans: readonly Minutes[]): number => Math.max(0, ...spans.map(([a, b]) => b - a));
+
+function checkLayer(muster: Muster, hours: Hours, { recipe, layer, minutes }: Use): Finding[] {
+  const place: Place = { view: 'recipes', recipe: recipe.id, layer: layer.id };
+  const where = `${recipe.name}, layer “${layer.name}”`;
+  const error = (rule: string, text: string, cure: string): Finding[] => [
+    { rule, severity: 'error', place, where, text, cure },
+  ];
+  if (longest(hours.all) < minutes) return [];
+  const isForAll = mayDo('careful', layer);
+  const hands = isForAll ? hours.all : hours.skilled;
+  if (longest(hands) < minutes)
+    return error(
+      'layer-nobody-may',
+      hours.skilled.length === 0
+        ? 'Nobody at this bench may do it: helpers spray nothing, and use no solvent and no blade.'
+        : `Nobody who may do it is there for ${duration(minutes)} at one go.`,
+      'Let somebody on the bench do everything, give them longer hours, or take a layer that helpers may do.',
+    );
+  if (layer.method === 'airbrush' && longest(common(hands, hours.compressor)) < minutes)
+    return error(
+      'quiet-over-all',
+      `Quiet hours leave no session of ${duration(minutes)} in which the compressor may run.`,
+      'Shorten the quiet hours, add a session outside them, or put it on by brush.',
+    );
+  const lit = layer.isOutdoors ? common(hands, hours.daylight) : hands;
+  if (longest(lit) < minutes)
+    return error(
+      'outdoors-no-daylight',
+      `It is for outdoors, and no session has ${duration(minutes)} of daylight.`,
+      'Add a session by day, or let it be done indoors with extraction.',
+    );
+  if (lacksNozzle(muster.bench, layer))
+    return [
+      {
+        rule: 'nozzle-missing',
+        severity: 'warning',
+        place,
+        where,
+        text: `It asks for a ${layer.nozzleMm} mm nozzle, and no airbrush of this bench has one; it is planned for the one whose role fits best.`,
+        cure: 'Give an airbrush that nozzle on the bench, or the layer another.',
+      },
+    ];
+  return [];
+}
+
+function checkPeople(muster: Muster, days: number, used: readonly Use[]): Finding[] {
+  const { people } = muster.bench;
+  return people.flatMap((person): Finding[] => {
+    const where = `Bench, ${person.name}`;
+    const idle = (text: string, cure: string): Finding[] => [
+      { rule: 'helper-idle', severity: 'warning', place: BENCH, where, text, cure },
+    ];
+    if (presenceOf(muster, person, days).length === 0)
+      return idle(
+        'is never there while the bench is lit, so nothing is planned for them.',
+        'Give them hours within the sessions of the week, or take them off the bench.',
+      );
+    if (abilityOf(person) !== 'all' && used.length > 0 && !used.some((u) => mayDo('careful', u.layer)))
+      return idle(
+        'may do none of the layers in use: all of them are sprayed, or need solvent or a blade.',
+        'Let them do everything, or give a recipe layers by brush.',
+      );
+    return [];
+  });
+}
+
+/** Handles and cabinet that are too few for a single piece. */
+function checkRoom(muster: Muster): Finding[] {
+  const { bench } = muster;
+  return muster.units.flatMap((unit) =>
+    unit.pieces.flatMap((piece: Piece): Finding[] => {
+      const place: Place = { view: 'muster', unit: unit.id, piece: piece.id };
+      const where = `${unit.name}, ${piece.name}`;
+      const error = (rule: string, text: string, cure: string): Finding => ({
+        rule,
+        severity: 'error',
+        place,
+        where,
+        text,
+        cure,
+      });
+      const found: Finding[] = [];
+      const size = piece.size?.class ?? 'figure';
+      const has = bench.handles?.[size];
+      if (handleOf(bench, piece) !== null && has !== undefined && piece.count > has)
+        found.push(
+          error(
+            'handles-too-few',
+            `needs ${piece.count} ${piece.count === 1 ? 'handle' : 'handles'} of its size, and the bench has ${has}.`,
+            'Make the tray smaller, or say on the bench that there are more handles.',
+          ),
+        );
+      const dries = muster.recipes
+        .find((r) => r.id === piece.recipe)
+        ?.layers.some((l) => l.inCabinet && l.dryMinutes > 0);
+      if (bench.cabinet && dries && piece.places > bench.cabinet.places)
+        found.push(
+          error(
+            'cabinet-too-small',
+            `needs ${piece.places} places, and the drying cabinet has ${bench.cabinet.places}.`,
+            'Let its layers dry outside the cabinet, or make the tray smaller.',
+          ),
+        );
+      return found;
+    }),
+  );
+}

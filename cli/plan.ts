@@ -81,6 +81,8 @@ function plan(): object {
             to: at(e.end),
             setupMinutes: e.setup,
             do: `${e.verb} ${e.name}`,
+            ...(e.who === null ? {} : { who: e.who }),
+            ...(e.tool === null ? {} : { with: e.tool }),
             mixture: e.layer.mixture,
             coats: e.coats[1],
             millilitres: e.mix === null ? 0 : round(e.mix.ml),

@@ -10,6 +10,9 @@ import { ChoiceField, type Choice } from '../ui/choiceField';
 import { TextField } from '../ui/textField';
 import { AirChart } from './airChart';
 import { InstrumentsPanel } from './instrumentsPanel';
+import { HoursPanel } from './hoursPanel';
+import { PeoplePanel } from './peoplePanel';
+import { ToolsPanel } from './toolsPanel';
 import { WishPanel } from './wishPanel';
 
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
@@ -35,7 +38,19 @@ type BenchException = Bench['exceptions'][number];
 @Component({
   selector: 'pm-bench-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [AirChart, CheckField, ChoiceField, Findings, InstrumentsPanel, NumberField, TextField, WishPanel],
+  imports: [
+    AirChart,
+    HoursPanel,
+    PeoplePanel,
+    ToolsPanel,
+    CheckField,
+    ChoiceField,
+    Findings,
+    InstrumentsPanel,
+    NumberField,
+    TextField,
+    WishPanel,
+  ],
   templateUrl: './bench.view.html',
 })
 export class BenchView {
@@ -134,25 +149,6 @@ export class BenchView {
 
   protected setClimate(part: Partial<Bench['climate']>, what: string): void {
     this.set({ climate: { ...this.bench().climate, ...part } }, what);
-  }
-
-  protected addPerson(): void {
-    const { people } = this.bench();
-    this.set(
-      { people: [...people, { id: this.newId(), name: `Hands ${people.length + 1}` }] },
-      'person added',
-    );
-  }
-
-  protected renamePerson(id: string, name: string): void {
-    this.set(
-      { people: this.bench().people.map((p) => (p.id === id ? { ...p, name } : p)) },
-      'person renamed',
-    );
-  }
-
-  protected removePerson(id: string): void {
-    this.set({ people: this.bench().people.filter((p) => p.id !== id) }, 'person taken off');
   }
 
   protected addSession(weekday: number): void {

@@ -53,6 +53,8 @@ export interface KeptPlan {
   readonly logged: readonly string[];
   readonly isMissed: boolean;
   readonly solution: Solution;
+  /** who does each step, where several work */
+  readonly hands?: Readonly<Record<string, string>>;
   /** lateness of the naive order, null where it has none that ends */
   readonly naiveLateMinutes: number | null;
 }

@@ -129,6 +129,7 @@ export class Planner {
           solved.solution,
           this.isMissed(),
           proxy((share: number) => subscriber.next({ share, chains: null })),
+          handsOf(solved),
         )
         .then(
           (chains) => {
@@ -204,7 +205,7 @@ export class Planner {
       const logged = new Set(kept.logged);
       const posing = { muster, log: this.logbook.entries().filter((e) => logged.has(e.id)), now: kept.now };
       const solved = await this.atDesk()
-        .show(posing, kept.solution, kept.isMissed)
+        .show(posing, kept.solution, kept.isMissed, new Map(Object.entries(kept.hands ?? {})))
         .catch(() => null);
       if (muster !== this.store.muster()) return;
       if (solved) {
@@ -328,10 +329,15 @@ export class Planner {
         logged: best.now === null ? [] : best.log.map((e) => e.id),
         isMissed: this.isMissed(),
         solution: best.solved.solution,
+        hands: Object.fromEntries(handsOf(best.solved)),
         naiveLateMinutes: this.naiveLateMinutes(),
       })
       .catch(() => undefined);
   }
+}
+
+function handsOf({ doers }: Shown): ReadonlyMap<string, string> {
+  return new Map([...(doers ?? [])].map(([id, { who }]) => [id, who]));
 }
 
 function isSameOrigin(a: Muster, b: Muster): boolean {

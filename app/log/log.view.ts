@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { ClockPoints } from '#core/climate';
 import { writeLogCsv } from '#core/exchange';
-import { familyOf, type Drying } from '#core/materials';
+import { familyOf } from '#core/materials';
 import { originOf, wallTime, type Layer } from '#core/muster';
 import type { StepRef } from '#core/plan';
 import {

@@ -16,6 +16,8 @@ import { dayName, duration, type PlanUnit } from '#core/plan';
 import { NEW_ID, ZONE } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Notices } from '../data/notices';
+import { Logbook } from '../data/logbook';
+import { budgetOf, type Budget } from '#core/session';
 import { Planner } from '../data/planner';
 import { download, fileName } from '../ui/download';
 import { Findings } from '../ui/findings';
@@ -36,6 +38,7 @@ const NEW_UNIT_DAYS = 14;
 export class MusterView {
   protected readonly store = inject(MusterStore);
   private readonly planner = inject(Planner);
+  private readonly logbook = inject(Logbook);
   private readonly notices = inject(Notices);
   private readonly newId = inject(NEW_ID);
   private readonly zone = inject(ZONE);
@@ -59,6 +62,23 @@ export class MusterView {
   private readonly planUnits = computed(
     () => new Map(this.planner.plan()?.units.map((u) => [u.id, u]) ?? []),
   );
+
+  private readonly budgets = computed(() => {
+    const plan = this.planner.plan();
+    const muster = this.muster();
+    const log = this.logbook.entries();
+    const found = new Map<string, Budget>();
+    for (const unit of plan ? muster.units : []) {
+      const budget = budgetOf(muster, unit, plan!, log);
+      if (budget) found.set(unit.id, budget);
+    }
+    return found;
+  });
+  protected readonly duration = duration;
+
+  protected budget(unit: Unit): Budget | null {
+    return this.budgets().get(unit.id) ?? null;
+  }
 
   protected choose(unit: string | null): void {
     void this.router.navigate([], { relativeTo: this.route, queryParams: { unit } });

@@ -46,6 +46,15 @@ import { TextField } from '../ui/textField';
         [whole]="true"
         (valueChange)="set({ importance: $event! }, 'importance')"
       />
+      <pm-number
+        label="May cost"
+        unit="hours of work"
+        [optional]="true"
+        [value]="u.budgetHours ?? null"
+        [min]="0.1"
+        [max]="10000"
+        (valueChange)="set({ budgetHours: $event ?? undefined }, 'budget')"
+      />
       <pm-choice
         label="Finished to"
         [value]="u.level ? '' + u.level : ''"

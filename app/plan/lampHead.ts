@@ -108,7 +108,7 @@ export class LampHead {
         x: left,
         width: Math.max(3, axis.xOf(to) - x - left - 1),
         colour: first.layer.colour,
-        text: `${clockTime(this.origin(), from)}–${clockTime(this.origin(), to)} ${first.layer.name}, ${on}`,
+        text: `${clockTime(this.origin(), from)}–${clockTime(this.origin(), to)} ${first.layer.name}, ${on}${first.doer ? `, ${first.doer.who}` : ''}`,
         isSelected: run.some((s) => s.id === selected),
       };
     });

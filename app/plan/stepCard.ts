@@ -39,7 +39,15 @@ import { RunActions } from './runActions';
               ></span
               >{{ s.layer.name }}
             </h2>
-            <p class="text-mute">{{ s.piece.name }} · {{ s.unit.name }}</p>
+            <p class="text-mute">
+              {{ s.piece.name }} · {{ s.unit.name }}
+              @if (s.doer; as d) {
+                · <strong class="text-lamp">{{ d.who }}</strong>
+                @for (h of d.handovers; track h.at) {
+                  , then {{ h.to }}
+                }
+              }
+            </p>
             @if (run().length > 1) {
               <details class="my-0.5">
                 <summary class="cursor-pointer text-lamp">
@@ -155,7 +163,7 @@ export class StepCard {
     const amount = amountOf(s.recipe, s.layer, s.piece);
     const parts = [
       familyOf(s.layer.family).name,
-      methodOf(s.layer.method).name,
+      s.tool ?? methodOf(s.layer.method).name,
       s.layer.coats > 1 ? `${s.layer.coats} coats` : '1 coat',
       s.layer.mixture,
       amount.ml > 0 ? `${amount.ml.toFixed(1)} ml: ${amount.from}` : '',

@@ -105,6 +105,16 @@ const NONE: Choice = { value: '', text: 'not said' };
         [choices]="airs"
         (valueChange)="set({ air: air($event) }, 'air')"
       />
+      <pm-check
+        label="Only outdoors, in daylight and fit air"
+        [value]="l.isOutdoors ?? false"
+        (valueChange)="set({ isOutdoors: $event || undefined }, 'outdoors')"
+      />
+      <pm-check
+        label="Dries in the cabinet, where the bench has one"
+        [value]="l.inCabinet ?? false"
+        (valueChange)="set({ inCabinet: $event || undefined }, 'cabinet')"
+      />
       <div class="grid grid-cols-2 gap-3">
         <pm-number
           label="Nozzle"

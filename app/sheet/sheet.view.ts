@@ -47,9 +47,9 @@ export class SheetView {
   protected readonly percent = (share: number): number => Math.round(share * 100);
 
   protected how(entry: RunEntry): string {
-    const { layer, coats } = entry;
+    const { layer, coats, tool } = entry;
     return [
-      methodOf(layer.method).name,
+      tool ?? methodOf(layer.method).name,
       familyOf(layer.family).name,
       layer.mixture,
       coats[0] === coats[1]

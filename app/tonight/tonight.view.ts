@@ -121,6 +121,8 @@ export class TonightView {
     const wet = (this.state()?.shelf ?? []).filter((i) => i.state === 'wet' || i.state === 'opening');
     return {
       title: `${facts.verb}: ${facts.name}`,
+      who: facts.who,
+      tool: facts.tool,
       units: listed(facts.units),
       zones: facts.zones.join(', ') || 'all over',
       family: familyOf(step.layer.family).name,

@@ -27,6 +27,9 @@ import {
   pose,
   shownOf,
   solvedPlan,
+  handNames,
+  withHands,
+  type HandNames,
   withoutOpenWindows,
   type LogEntry,
   type Posed,
@@ -95,6 +98,8 @@ const NAIVE_MOST_MS = 10_000;
 const SETTLED_AT_ONCE = 1000;
 /** While there is no plan at all, so many times the time is given. */
 const PATIENT_TIMES = 4;
+/** Up to this share of the time the hands of several people are only counted; then each step has somebody's name. */
+const COUNTED = 0.3;
 const WEIGH_MS = 1800;
 const CAUSE_MS = 800;
 
@@ -121,6 +126,13 @@ export class PlanningDesk {
     };
     if (order.now !== null && search.best().status === 'infeasible') relax();
 
+    /** what was found while hands were only counted */
+    let pooled: { readonly posed: Posed; readonly best: Solution } | null = null;
+    const nameHands = (): void => {
+      pooled = { posed, best: search.best() };
+      posed = withHands(posed, handNames(posed, pooled.best));
+      search = this.begin(posed.problem, { ...order, previous: pooled.best }, share);
+    };
     const isUnknown = (): boolean => search.best().status === 'unknown';
     const hasNone = (): boolean => isUnknown() || search.best().status === 'infeasible';
     const tellPlanMs = Math.max(TELL_PLAN_MS, posed.steps.size * TELL_MS_A_STEP);
@@ -135,6 +147,8 @@ export class PlanningDesk {
       do search.step(1);
       while (!search.isDone && performance.now() < slice);
       if (order.now !== null && !isMissed && (share() > 0.5 || search.isDone) && hasNone()) relax();
+      if (order.muster.bench.people.length > 1 && pooled === null && share() > COUNTED && !hasNone())
+        nameHands();
       if (performance.now() - toldPlan > tellPlanMs) {
         const best = search.best();
         if (best !== shown && best.cost !== null) {
@@ -152,23 +166,36 @@ export class PlanningDesk {
     }
     const naiveLateMinutes = order.now === null ? await this.naive(run, order.muster) : null;
     if (this.run !== run) return { kind: 'left' };
+    if (pooled !== null && hasNone()) return this.planned(pooled, order, naiveLateMinutes, isMissed);
     const best = search.best();
     if (best.status === 'infeasible')
       return { kind: 'impossible', why: conflictInWords(best.conflict!, posed, order.muster) };
     if (best.cost === null) return { kind: 'unknown' };
+    return this.planned({ posed, best }, order, naiveLateMinutes, isMissed);
+  }
+
+  private planned(
+    { posed, best }: { readonly posed: Posed; readonly best: Solution },
+    order: Order,
+    naiveLateMinutes: number | null,
+    isMissed: boolean,
+  ): Outcome {
     const solved = shownOf(this.keep(posed, order, best, true));
     return { kind: 'planned', solved, naiveLateMinutes, isMissed };
   }
 
-  /** A plan that was kept, as it was solved; null where it is none of this muster any more. */
-  show(posing: Posing, solution: Solution, isMissed: boolean): Shown | null {
-    const solved = this.again(posing, solution, isMissed);
+  /** A plan that was kept, as it was solved, by these hands; null where it is none of this muster any more. */
+  show(posing: Posing, solution: Solution, isMissed: boolean, hands: HandNames = new Map()): Shown | null {
+    const solved = this.again(posing, solution, isMissed, hands);
     return solved && shownOf(solved);
   }
 
-  private again(posing: Posing, solution: Solution, isMissed: boolean): Solved | null {
+  private again(posing: Posing, solution: Solution, isMissed: boolean, hands: HandNames): Solved | null {
     const given = pose(posing.muster, posing.log, posing.now);
-    const posed = isMissed ? { ...given, problem: withoutOpenWindows(given.problem) } : given;
+    const posed = withHands(
+      isMissed ? { ...given, problem: withoutOpenWindows(given.problem) } : given,
+      hands,
+    );
     const known = new Set(solution.operations.map((o) => o.id));
     if (solution.cost === null || posed.problem.operations.some((o) => !known.has(o.id))) return null;
     return this.take(solvedPlan(posed, solution));
@@ -197,9 +224,10 @@ export class PlanningDesk {
     solution: Solution,
     isMissed: boolean,
     tell: (share: number) => void,
+    hands: HandNames = new Map(),
   ): Promise<readonly LateChain[] | null> {
     const run = ++this.run;
-    const solved = this.again(posing, solution, isMissed);
+    const solved = this.again(posing, solution, isMissed, hands);
     if (!solved) return [];
     const late = solved.plan.units
       .filter((u) => u.lateMinutes > 0)

@@ -14,7 +14,7 @@ export function writeCalendar(plan: Plan, name: string, stamp: Date): string {
     const sheet = runSheet(plan, session.index);
     const lines = sheet.entries.map(
       (e) =>
-        `${clockTime(plan.origin, e.start)} ${e.verb} ${e.name}: ${e.pieces.map((p) => p.name).join(', ')}`,
+        `${clockTime(plan.origin, e.start)} ${e.who ? `${e.who}: ` : ''}${e.verb} ${e.name}: ${e.pieces.map((p) => p.name).join(', ')}`,
     );
     const shuts = sheet.closings.map((c) => `By ${clockTime(plan.origin, c.minute)} ${c.text}.`);
     calendar.createEvent({

@@ -2,7 +2,7 @@
 import Papa from 'papaparse';
 import { familyOf, methodOf } from '#core/materials';
 import { dateTimeAfter } from '#core/muster';
-import type { Plan } from '#core/plan';
+import { runsOf, type Plan } from '#core/plan';
 import { FORMULA } from './formulae';
 
 const COLUMNS = [
@@ -23,12 +23,21 @@ const COLUMNS = [
   'window_opens',
   'window_closes',
   'better_by',
+  /** the number of its run in its session, and who does it with which airbrush where there are several */
+  'run',
+  'who',
+  'tool',
 ] as const;
 
 /** @returns the text of a .csv file with a heading line */
 export function writePlanCsv(plan: Plan): string {
   const at = (minute: number | null | undefined): string =>
     minute == null ? '' : dateTimeAfter(plan.origin, minute);
+  const runs = new Map<string, number>();
+  for (const session of plan.sessions)
+    runsOf(session.steps).forEach((run, k) => {
+      for (const step of run) if (!runs.has(step.id)) runs.set(step.id, k + 1);
+    });
   const rows = [...plan.steps.values()]
     .sort((a, b) => a.start - b.start)
     .map((s) => [
@@ -49,6 +58,9 @@ export function writePlanCsv(plan: Plan): string {
       at(s.gate?.opens),
       at(s.gate?.closes),
       at(s.gate?.prefer),
+      String(runs.get(s.id) ?? ''),
+      s.doer?.who ?? '',
+      s.tool ?? '',
     ]);
   return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\r\n', escapeFormulae: FORMULA })}\r\n`;
 }

@@ -41,7 +41,9 @@ import {
   handleOf,
   handles,
   sprayTools,
+  toolName,
 } from './tools';
+import type { Doer } from './who';
 import { marginsOf, objectiveOf } from './wishes';
 
 export interface Compiled {
@@ -51,6 +53,8 @@ export interface Compiled {
   readonly clocks: ReadonlyMap<string, ClockPoints>;
   /** what the user has said of single steps, by operation id */
   readonly pins: ReadonlyMap<string, Pinning>;
+  /** who does each step, where that has been decided (`lanes`); else it is found out from the plan */
+  readonly doers?: ReadonlyMap<string, Doer>;
   /** names of people by the operation that stands for an absence of theirs */
   readonly absences: ReadonlyMap<string, string>;
   /** the air over the plan's days */
@@ -142,6 +146,7 @@ export function compile(muster: Muster, now = 0, graceDays = GRACE_DAYS): Compil
           round,
           rounds,
           clock: clockOf(bench, layer),
+          tool: toolName(bench, layer),
         });
         operations.push({
           id: own,

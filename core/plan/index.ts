@@ -13,13 +13,14 @@ export {
   type PlanUnit,
   type Tide,
 } from './present';
-export { waysOut, type WayOut } from './waysOut';
+export { optionalLayers, waysOut, type WayOut } from './waysOut';
 export { waveOf, type Wave, type WaveInput, type WaveLimit } from './wave';
 export { checkPlan, type PlanFinding } from './checkPlan';
 export { needOf } from './compile';
 export { loadOf } from './load';
 export { abilityOf, mayDo } from './hands';
-export { AIRBRUSH, airbrushName, airbrushOf, BOOTH } from './tools';
+export { withLanes } from './lanes';
+export { AIRBRUSH, airbrushOf, BOOTH } from './tools';
 export { CUP_ML, factsOfRun, type RunFacts, type RunMix } from './runFacts';
 export { pinned } from './pins';
 export { runsOf, swapsOf } from './runs';

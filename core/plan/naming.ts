@@ -1,5 +1,5 @@
 /** What the resources and calendars of a compiled problem are called, wherever one is spoken of. */
-import { SKILLED } from './hands';
+import { HANDS, SKILLED } from './hands';
 import { SHUNNED } from './pins';
 import { AIRBRUSH, BOOTH, CABINET, COMPRESSOR } from './tools';
 
@@ -16,6 +16,8 @@ interface Words {
 }
 
 const HANDLE = 'handle-';
+/** One of several people's hands. */
+const LANE = `${HANDS}-`;
 
 const RESOURCES: Readonly<Record<string, Words>> = {
   hands: {
@@ -66,15 +68,22 @@ const ELSE: Words = {
   taken: 'It is taken',
 };
 
+const KINDS = [
+  [`${AIRBRUSH}-`, AIRBRUSH],
+  [HANDLE, HANDLE],
+  [LANE, HANDS],
+] as const;
+
 /** Words for a resource by its id, or by what its id begins with. */
 export function wordsOf(resource: string): Words {
-  const stem = [`${AIRBRUSH}-`, HANDLE].find((s) => resource.startsWith(s));
-  return RESOURCES[resource] ?? RESOURCES[stem === `${AIRBRUSH}-` ? AIRBRUSH : (stem ?? '')] ?? ELSE;
+  const kind = KINDS.find(([stem]) => resource.startsWith(stem))?.[1] ?? resource;
+  return RESOURCES[resource] ?? RESOURCES[kind] ?? ELSE;
 }
 
 /** `the sessions` */
 export function calendarName(calendar: string): string {
   if (calendar === 'sessions') return 'the sessions';
+  if (calendar.startsWith(LANE)) return 'the hours of one of you';
   if (calendar === SKILLED) return 'the hours of those who may do everything';
   if (calendar === COMPRESSOR) return 'the hours in which the compressor may run';
   if (calendar === OUTDOORS) return 'the daylight';
@@ -82,9 +91,13 @@ export function calendarName(calendar: string): string {
   return 'which the air is fit';
 }
 
+/** Does a resource stand for the hands of one of several people? */
+export const isLane = (resource: string | undefined): boolean => resource?.startsWith(LANE) ?? false;
+
 /** What it would be to have a calendar always open. */
 export function alwaysOpen(calendar: string): string {
   if (calendar === 'sessions') return 'with the bench open day and night';
+  if (calendar.startsWith(LANE)) return 'with one of you there day and night';
   if (calendar === SKILLED) return 'with those who may do everything there day and night';
   if (calendar === COMPRESSOR) return 'without quiet hours for the compressor';
   if (calendar === OUTDOORS) return 'if outdoors it were always light';

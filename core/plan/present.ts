@@ -1,7 +1,15 @@
 /** From the kernel's solution back to what a painter reads: sessions, steps, drying, gates, units and their dates. */
 import { minuteAfter, type ClockPoints } from '#core/climate';
 import type { Solution } from '#core/kernel';
-import { minutesSince, originOf, sessionsOf, type Origin, type Muster } from '#core/muster';
+import {
+  minutesSince,
+  originOf,
+  presenceOf,
+  sessionsOf,
+  type BenchSession,
+  type Muster,
+  type Origin,
+} from '#core/muster';
 import { dryingOf, linksOf, opensAfter } from '#core/recipe';
 import { type Compiled } from './compile';
 import { whoDoes, type Doer } from './who';
@@ -92,7 +100,7 @@ export function present(muster: Muster, compiled: Compiled, solution: Solution):
       return o ? [{ ...ref, id, start: o.start, end: o.end, setup: o.setup }] : [];
     })
     .sort((a, b) => a.start - b.start || a.end - b.end);
-  const doers = whoDoes(muster, placed, horizonDays(muster));
+  const doers = compiled.doers ?? whoDoes(muster, placed, horizonDays(muster));
   for (const [id, ref] of compiled.steps) {
     // A step that this solution does not know yet (a rework just noted) stands in the next plan.
     const placed = at.get(id);
@@ -114,7 +122,7 @@ export function present(muster: Muster, compiled: Compiled, solution: Solution):
   const all = sessionsOf(muster, horizonDays(muster));
   const last = Math.max(0, ...byStart.map((s) => s.end));
   const dueLast = Math.max(0, ...muster.units.map((u) => minutesSince(origin, u.table)));
-  const people = muster.bench.people.length;
+  const people = muster.bench.people.map((p) => presenceOf(muster, p, horizonDays(muster)));
   const lit = all.filter((s) => s.start < Math.max(last, dueLast));
   const inside = stepsBySession(byStart, lit);
   const sessions = lit.map((s, index): PlanSession => {
@@ -123,7 +131,8 @@ export function present(muster: Muster, compiled: Compiled, solution: Solution):
       (sum, p) => sum + Math.max(0, Math.min(p.end, s.end) - Math.max(p.start - p.setup, s.start)),
       0,
     );
-    return { ...s, index, busy: busy / ((s.end - s.start) * people), steps };
+    const there = people.reduce((sum, spans) => sum + minutesWithin(spans, s), 0);
+    return { ...s, index, busy: there === 0 ? 0 : busy / there, steps };
   });
   const units = muster.units
     .map((unit): PlanUnit => {
@@ -153,6 +162,19 @@ export function present(muster: Muster, compiled: Compiled, solution: Solution):
     bound: solution.bound ?? 0,
     isOptimal: solution.status === 'optimal',
   };
+}
+
+/** How many minutes of a session somebody is there. */
+function minutesWithin(
+  spans: readonly BenchSession[],
+  session: { readonly start: number; readonly end: number },
+): number {
+  let sum = 0;
+  for (const s of spans) {
+    if (s.start >= session.end) break;
+    sum += Math.max(0, Math.min(s.end, session.end) - Math.max(s.start, session.start));
+  }
+  return sum;
 }
 
 /** The steps that are worked on, or got ready for, in each session. @param byStart sorted; @param sessions sorted and disjoint */

@@ -8,7 +8,7 @@ import { operationId } from './stepRef';
 import type { Plan, PlanStep } from './present';
 import { SKILLED } from './hands';
 import { AIRBRUSH } from './tools';
-import { alwaysOpen, OUTDOORS, wordsOf } from './naming';
+import { alwaysOpen, isLane, OUTDOORS, wordsOf } from './naming';
 import { SHUNNED } from './pins';
 import { clockTime, dayName, duration, isSameDay, listed, moment } from './words';
 
@@ -142,7 +142,7 @@ function inWords(reason: Reason, step: PlanStep, plan: Plan, compiled: Compiled)
     }
     case 'closed':
     case 'short':
-      return shutWords(reason, step, until, compiled);
+      return shutWords(reason, step, until, compiled, plan);
     case 'busy':
       return said(busyWords(reason, names, until, compiled));
     case 'window':
@@ -180,7 +180,13 @@ function busyWords(reason: Reason, names: readonly string[], until: string, comp
 }
 
 /** The bench is shut, or too little of the session is left, or the air is unfit: whichever it is. */
-function shutWords(reason: Reason, step: PlanStep, until: string, compiled: Compiled): ReasonWords {
+function shutWords(
+  reason: Reason,
+  step: PlanStep,
+  until: string,
+  compiled: Compiled,
+  plan: Plan,
+): ReasonWords {
   const need = needOf(step.layer);
   if (reason.resource?.startsWith(SHUNNED))
     return { text: `You have said: not in that session; so not before ${until}.`, step: null };
@@ -190,6 +196,9 @@ function shutWords(reason: Reason, step: PlanStep, until: string, compiled: Comp
   }
   if (reason.resource === OUTDOORS)
     return { text: `It is for outdoors: no daylight until ${until}.`, step: null, leadsToAir: true };
+  const isLit = plan.sessions.some((s) => s.start <= reason.from && reason.from < s.end);
+  if (reason.kind === 'closed' && isLit && isLane(reason.resource))
+    return { text: `${step.doer?.who ?? 'Who does it'} is not there until ${until}.`, step: null };
   if (reason.resource === SKILLED)
     return { text: `Nobody who may do it is there until ${until}.`, step: null };
   if (reason.resource?.startsWith(AIRBRUSH))

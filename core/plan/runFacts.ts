@@ -3,6 +3,7 @@ import { amountOf, cupsFor, mixOf, type CupPlan } from '#core/amounts';
 import { AmountError, cautionsFor, methodOf, sprayGuide, type SprayGuide } from '#core/materials';
 import type { Layer } from '#core/muster';
 import type { PlanStep } from './present';
+import type { Handover } from './who';
 import { listed } from './words';
 
 export interface RunFacts {
@@ -25,8 +26,11 @@ export interface RunFacts {
   readonly mix: RunMix | null;
   readonly spray: SprayGuide | null;
   readonly cautions: readonly string[];
-  /** who does it, where several work */
+  /** who does it, where several work, and who takes it over when */
   readonly who: string | null;
+  readonly handovers: readonly Handover[];
+  /** by name, where the bench has several airbrushes */
+  readonly tool: string | null;
 }
 
 /** So much of the mixture for all pieces of the run, by the cup. */
@@ -54,6 +58,8 @@ export function factsOfRun(run: readonly PlanStep[], cupMl = CUP_ML): RunFacts {
     spray: sprayGuide(layer.family, layer.method, layer),
     cautions: cautionsFor(layer.family, layer.method),
     who: run[0]!.doer?.who ?? null,
+    handovers: run.flatMap((s) => s.doer?.handovers ?? []),
+    tool: run[0]!.tool,
   };
 }
 
@@ -73,7 +79,9 @@ function mixFor(run: readonly PlanStep[], cupMl: number): RunMix | null {
     const cups = cupsFor(mixOf(first.layer), ml, cupMl);
     return {
       ...cups,
-      from: amounts[0]!.from + (run.length > 1 ? `, and ${run.length - 1} more pieces` : ''),
+      from:
+        amounts[0]!.from +
+        (run.length > 1 ? `, and ${run.length - 1} more ${run.length === 2 ? 'piece' : 'pieces'}` : ''),
     };
   } catch (error) {
     if (error instanceof AmountError) return null;

@@ -13,6 +13,8 @@ export interface StepRef {
   readonly rounds: number;
   /** the drying clock by which it dries, as the problem calls it; null: nothing dries */
   readonly clock: string | null;
+  /** what it is put on with, where the bench has several airbrushes: `airbrush “Fine”` */
+  readonly tool: string | null;
 }
 
 export function operationId(piece: Pick<Piece, 'id'>, layer: Pick<Layer, 'id'>, round = 1): string {

@@ -48,10 +48,12 @@ export function lacksNozzle(bench: Bench, layer: Layer): boolean {
   return nozzles.every((n) => n !== undefined) && !nozzles.includes(layer.nozzleMm);
 }
 
-/** What a layer is called for when it is sprayed: `Airbrush “Fine”`; the first goes by no name. */
-export function airbrushName(bench: Bench, resource: string): string {
-  const own = bench.moreAirbrushes?.find((a) => `${AIRBRUSH}-${a.id}` === resource);
-  return own ? `airbrush “${own.name}”` : 'airbrush';
+/** The airbrush of a layer by its name, where the bench has several; null: there is but one, or none is needed. */
+export function toolName(bench: Bench, layer: Layer): string | null {
+  if (layer.method !== 'airbrush' || !bench.moreAirbrushes?.length) return null;
+  const resource = airbrushOf(bench, layer);
+  const own = bench.moreAirbrushes.find((a) => `${AIRBRUSH}-${a.id}` === resource);
+  return own ? `airbrush “${own.name}”` : 'first airbrush';
 }
 
 type Resources = NonNullable<Problem['resources']>;

@@ -153,7 +153,7 @@ function isEffect(layer: Layer): boolean {
 /**
  * Effects of the unit's recipes that can be left off without breaking a craft rule that holds with them, what saves most first.
  */
-function optionalLayers(muster: Muster, unit: Unit): { recipe: Recipe; layer: Layer }[] {
+export function optionalLayers(muster: Muster, unit: Unit): { recipe: Recipe; layer: Layer }[] {
   const found: { recipe: Recipe; layer: Layer; saves: number }[] = [];
   for (const recipe of muster.recipes) {
     const pieces = unit.pieces.filter((p) => p.recipe === recipe.id);

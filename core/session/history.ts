@@ -33,7 +33,7 @@ export function withReworks(
       faces: undefined,
       task: undefined,
     };
-    all.set(reworkId(e.step, e.id), { ...of, layer, round: 1, rounds: 1, clock: null });
+    all.set(reworkId(e.step, e.id), { ...of, layer, round: 1, rounds: 1, clock: null, tool: null });
   }
   return all;
 }

@@ -30,5 +30,17 @@ export {
   type EntryOf,
   type LogEntry,
 } from './log';
-export { hasHistory, pose, shownOf, solvedPlan, type Posed, type Shown, type Solved } from './solved';
+export { budgetOf, type Budget } from './budget';
+export {
+  hasHistory,
+  pose,
+  shownOf,
+  solvedPlan,
+  handNames,
+  withHands,
+  type HandNames,
+  type Posed,
+  type Shown,
+  type Solved,
+} from './solved';
 export { tonight, type ShelfItem, type ShelfState, type Tonight } from './tonight';

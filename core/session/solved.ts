@@ -5,7 +5,9 @@ import { minutesUntil, originOf, type Instant, type Muster } from '#core/muster'
 import {
   checkPlan,
   compile,
+  horizonDays,
   present,
+  withLanes,
   type Compiled,
   type Plan,
   type PlanFinding,
@@ -70,6 +72,26 @@ export function pose(muster: Muster, log: readonly LogEntry[], now: Instant | nu
   };
 }
 
+/** Who does each step, by its id: the name of one of the people. */
+export type HandNames = ReadonlyMap<string, string>;
+
+/** Who would do what in a plan in which hands are only counted; empty where one works alone. */
+export function handNames(posed: Posed, solution: Solution): HandNames {
+  const plan = present(posed.muster, posed, solution);
+  return new Map([...plan.steps].flatMap(([id, s]) => (s.doer ? [[id, s.doer.who] as const] : [])));
+}
+
+/** The same with everybody's hands by themselves. */
+export function withHands(posed: Posed, names: HandNames): Posed {
+  if (names.size === 0) return posed;
+  const doers = new Map([...names].map(([id, who]) => [id, { who, handovers: [] }]));
+  return {
+    ...posed,
+    problem: withLanes(posed.problem, posed.muster, doers, horizonDays(posed.muster)),
+    doers,
+  };
+}
+
 /**
  * @param solution feasible or optimal, for `posed.problem`
  * @param before the solution of the plan before, if there was one
@@ -83,6 +105,7 @@ export function solvedPlan(posed: Posed, solution: Solution, before: Solution | 
     spells: posed.spells,
     pins: posed.pins,
     absences: posed.absences,
+    ...(posed.doers ? { doers: posed.doers } : {}),
     solution,
     plan,
     least: posed.least,

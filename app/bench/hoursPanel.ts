@@ -1,0 +1,92 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { daylight } from '#core/climate';
+import { instantAfter, originOf, wallTime, withBench, type Bench } from '#core/muster';
+import { MusterStore } from '../data/musterStore';
+import { CheckField } from '../ui/checkField';
+import { NumberField } from '../ui/numberField';
+import { SpanList } from './spanList';
+
+/** When the bench is dark, when the compressor is still, and when it is light outside. */
+@Component({
+  selector: 'pm-hours-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [CheckField, NumberField, SpanList],
+  template: `
+    <section class="rounded-lg border border-line bg-board p-4" aria-labelledby="hours">
+      <h2 id="hours" class="mb-1 text-[1.25rem]">Days away, quiet hours, daylight</h2>
+      <h3 class="mt-2 mb-1 text-[1.05rem]">Nobody is at the bench</h3>
+      <pm-span-list
+        type="date"
+        what="Days away"
+        addText="Add days away"
+        [items]="bench().away ?? []"
+        [fresh]="firstDay()"
+        (changed)="set({ away: $event }, 'days away')"
+      />
+      <h3 class="mt-4 mb-1 text-[1.05rem]">No compressor, every day</h3>
+      <pm-span-list
+        type="time"
+        what="Quiet hours"
+        addText="Add quiet hours"
+        [items]="bench().quiet ?? []"
+        [fresh]="night"
+        (changed)="set({ quiet: $event }, 'quiet hours')"
+      />
+      <h3 class="mt-4 mb-1 text-[1.05rem]">Daylight, for layers that are only for outdoors</h3>
+      <pm-check
+        label="The place of the bench is known"
+        [value]="bench().place !== undefined"
+        (valueChange)="setPlace($event)"
+      />
+      @if (bench().place; as p) {
+        <div class="mt-2 grid grid-cols-2 gap-3">
+          <pm-number
+            label="Latitude, north positive"
+            unit="°"
+            [min]="-90"
+            [max]="90"
+            [value]="p.latitude"
+            (valueChange)="set({ place: { latitude: $event!, longitude: p.longitude } }, 'place')"
+          />
+          <pm-number
+            label="Longitude, east positive"
+            unit="°"
+            [min]="-180"
+            [max]="180"
+            [value]="p.longitude"
+            (valueChange)="set({ place: { latitude: p.latitude, longitude: $event! } }, 'place')"
+          />
+        </div>
+      }
+      <p class="mt-2 text-[0.95rem]" data-testid="daylight">{{ sun() }}</p>
+    </section>
+  `,
+})
+export class HoursPanel {
+  private readonly store = inject(MusterStore);
+  protected readonly bench = computed(() => this.store.muster()!.bench);
+  protected readonly night = { from: '21:00', to: '08:00' };
+  protected readonly firstDay = computed(() => {
+    const { date } = originOf(this.store.muster()!);
+    return { from: date, to: date };
+  });
+  protected readonly sun = computed(() => {
+    const muster = this.store.muster()!;
+    const { place, climate, timeZone } = muster.bench;
+    if (!place)
+      return `Daylight is taken to be from ${climate.dayFrom} to ${climate.nightFrom}, the day of the bench’s air.`;
+    const origin = originOf(muster);
+    const light = daylight(Date.parse(instantAfter(origin, 720)), place.latitude, place.longitude);
+    if (!light) return `On ${origin.date} the sun does not rise there.`;
+    const clock = (ms: number): string => wallTime(timeZone, new Date(ms).toISOString()).slice(11, 16);
+    return `On ${origin.date} the sun is up from ${clock(light.from)} to ${clock(light.to)}.`;
+  });
+
+  protected set(part: Partial<Bench>, what: string): void {
+    this.store.change(`Bench: ${what}`, (m) => withBench(m, { ...m.bench, ...part }));
+  }
+
+  protected setPlace(isKnown: boolean): void {
+    this.set({ place: isKnown ? { latitude: 50, longitude: 10 } : undefined }, 'place');
+  }
+}

@@ -1,0 +1,94 @@
+import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import { NEW_ID } from '../data/environment';
+import { ChoiceField, type Choice } from '../ui/choiceField';
+import { TextField } from '../ui/textField';
+
+/** From one time of day, or date, to another; on a weekday where that matters. */
+export interface SpanItem {
+  readonly id: string;
+  readonly weekday?: number;
+  readonly from: string;
+  readonly to: string;
+}
+
+const WEEKDAYS: readonly Choice[] = [
+  'Monday',
+  'Tuesday',
+  'Wednesday',
+  'Thursday',
+  'Friday',
+  'Saturday',
+  'Sunday',
+].map((text, k) => ({ value: String(k + 1), text }));
+
+/** A list of spans of time: hours of a helper, quiet hours, days away. */
+@Component({
+  selector: 'pm-span-list',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ChoiceField, TextField],
+  template: `
+    <ul class="flex flex-col gap-2">
+      @for (item of items(); track item.id; let i = $index) {
+        <li class="flex flex-wrap items-end gap-2">
+          @if (item.weekday !== undefined) {
+            <pm-choice
+              class="w-36"
+              [label]="'Day ' + (i + 1)"
+              [value]="'' + item.weekday"
+              [choices]="weekdays"
+              (valueChange)="set(item.id, { weekday: +$event })"
+            />
+          }
+          <pm-text
+            class="w-36"
+            [type]="type()"
+            [label]="what() + ', from'"
+            [value]="item.from"
+            (valueChange)="set(item.id, { from: $event })"
+          />
+          <pm-text
+            class="w-36"
+            [type]="type()"
+            [label]="what() + ', to'"
+            [value]="item.to === '24:00' ? '23:59' : item.to"
+            (valueChange)="set(item.id, { to: $event === '23:59' ? '24:00' : $event })"
+          />
+          <button
+            type="button"
+            class="btn btn-small"
+            [attr.aria-label]="'Take out ' + what() + ' ' + (i + 1)"
+            (click)="changed.emit(without(item.id))"
+          >
+            Take out
+          </button>
+        </li>
+      }
+    </ul>
+    <button type="button" class="btn btn-small mt-2" (click)="add()">{{ addText() }}</button>
+  `,
+})
+export class SpanList<T extends SpanItem> {
+  private readonly newId = inject(NEW_ID);
+  readonly items = input.required<readonly T[]>();
+  readonly type = input.required<'time' | 'date'>();
+  /** what one of them is, for labels */
+  readonly what = input.required<string>();
+  readonly addText = input.required<string>();
+  /** a new one, but for its id */
+  readonly fresh = input.required<Omit<T, 'id'>>();
+  readonly changed = output<T[]>();
+
+  protected readonly weekdays = WEEKDAYS;
+
+  protected set(id: string, part: Partial<SpanItem>): void {
+    this.changed.emit(this.items().map((item) => (item.id === id ? { ...item, ...part } : item)));
+  }
+
+  protected without(id: string): T[] {
+    return this.items().filter((item) => item.id !== id);
+  }
+
+  protected add(): void {
+    this.changed.emit([...this.items(), { ...this.fresh(), id: this.newId() } as T]);
+  }
+}

@@ -2,7 +2,7 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { withUnit } from '#core/muster';
 import { solveProblem } from '#core/kernel';
-import { pose, solvedPlan, type Solved } from '#core/session';
+import { pose, solvedPlan, type Shown, type Solved } from '#core/session';
 import type { News, Order, Outcome } from '../workers/planningDesk';
 import { PlanningDesk } from '../workers/planningDesk';
 import { smallMuster } from '../../core/plan/testing';
@@ -50,7 +50,7 @@ function solved(order: Order, iterations: number): Solved {
   const posed = pose(order.muster, order.log, order.now);
   return solvedPlan(posed, solveProblem(posed.problem, { iterations }));
 }
-const done = (plan: Solved): Outcome => ({
+const done = (plan: Shown): Outcome => ({
   kind: 'planned',
   solved: plan,
   naiveLateMinutes: 7,
@@ -223,7 +223,7 @@ describe('after something happened at the bench', () => {
     const next = await openTab(new Date('2027-03-01T20:00:00Z'), undefined, 'UTC', again.open);
     void next.planner.state();
     await soon(() => expect(next.planner.state()).toBe('planned'));
-    expect(next.planner.solved()!.problem).toEqual(after.problem);
+    expect(next.planner.solved()!.plan).toEqual(after.plan);
     expect((await next.planner.why('p1.prime'))!.reasons[0]!.text).toMatch(/already done/);
     expect(again.orders).toEqual([]);
   });

@@ -69,7 +69,7 @@ import { RunActions } from './runActions';
                 </ul>
               </details>
             }
-            <p>{{ when() }}</p>
+            <p data-testid="when">{{ when() }}</p>
             <p class="text-[0.9rem] text-mute">{{ how() }}</p>
           </div>
           <div class="md:border-l md:border-line md:pl-5">

@@ -34,7 +34,9 @@ describe('the planning desk', () => {
     const outcome = await new PlanningDesk().plan(order(), (n) => news.push(n));
     if (outcome.kind !== 'planned') throw new Error(outcome.kind);
     const { solved, isMissed, naiveLateMinutes } = outcome;
-    expect(validateSolution(solved.problem, solved.solution).violations).toEqual([]);
+    expect(validateSolution(pose(muster, [], null).problem, solved.solution).violations).toEqual([]);
+    // What a page has no use for does not travel.
+    expect(Object.keys(solved)).not.toContain('problem');
     expect([isMissed, naiveLateMinutes]).toEqual([false, expect.any(Number)]);
     const better = news.flatMap((n) => (n.kind === 'better' ? [n.solved.plan.cost] : []));
     expect(better.length).toBeGreaterThan(0);
@@ -55,6 +57,28 @@ describe('the planning desk', () => {
     const told = news.length;
     await planned(desk);
     expect(news).toHaveLength(told);
+  });
+
+  it('gives the hands of several people names, keeps them for the plan that is shown again, and counts runs for each', async () => {
+    const team: Muster = {
+      ...muster,
+      bench: {
+        ...muster.bench,
+        people: [
+          { id: 'a', name: 'Ada' },
+          { id: 'b', name: 'Bo', may: 'careful' },
+        ],
+      },
+    };
+    const { solved } = await planned(new PlanningDesk(), { muster: team, seconds: 1 });
+    const names = new Map([...solved.doers!].map(([id, { who }]) => [id, who]));
+    expect([...names.keys()].sort()).toEqual([...solved.plan.steps.keys()].sort());
+    expect(solved.plan.runs).toBeGreaterThan(0);
+    for (const s of solved.plan.steps.values())
+      expect(s.doer).toEqual({ who: names.get(s.id), handovers: [] });
+    const posing = { muster: team, log: [], now: null };
+    const again = new PlanningDesk().show(posing, solved.solution, false, names)!;
+    expect(again.plan).toEqual(solved.plan);
   });
 
   it('leaves the older of two orders', async () => {
@@ -137,7 +161,8 @@ describe('what was solved', () => {
     const desk = new PlanningDesk();
     const again = desk.show({ muster, log: missed, now }, solved.solution, isMissed)!;
     expect(again.plan).toEqual(solved.plan);
-    expect(again.problem).toEqual(solved.problem);
+    expect(again.least).toEqual(solved.least);
+    expect(again.cautions).toEqual(solved.cautions);
     expect(desk.explain('p2.top')).not.toBeNull();
     const other = {
       ...muster,
@@ -184,7 +209,7 @@ describe('why a unit is late', () => {
   it('names what would make a difference with what it would gain, and what would not', async () => {
     const desk = new PlanningDesk();
     const { solved, isMissed } = await planned(desk, { muster: slow() });
-    expect(worstLateness(solved.problem, solved.solution)).toBeGreaterThan(0);
+    expect(worstLateness(pose(slow(), [], null).problem, solved.solution)).toBeGreaterThan(0);
     const shares: number[] = [];
     const posing = { muster: slow(), log: [], now: null };
     const chains = (await desk.explainLate(posing, solved.solution, isMissed, (s) => shares.push(s)))!;

@@ -41,7 +41,7 @@ const noonOf = (day: number, longitude: number): number =>
   Date.UTC(2027, 0, day, 12) - Math.round(longitude * 4) * MINUTE;
 
 describe('daylight', () => {
-  it('is what the published equations give, to a few minutes, wherever the sun rises and sets', () => {
+  it('is what the published equations give, to six minutes (they are good to about four), wherever the sun rises and sets', () => {
     fc.assert(
       fc.property(
         fc.integer({ min: 1, max: 365 }),
@@ -51,8 +51,8 @@ describe('daylight', () => {
           const expected = noaa(day, latitude, longitude)!;
           const got = daylight(noonOf(day, longitude), latitude, longitude)!;
           const midnight = Date.UTC(2027, 0, day);
-          expect(Math.abs((got.from - midnight) / MINUTE - expected.rise)).toBeLessThan(4);
-          expect(Math.abs((got.to - midnight) / MINUTE - expected.set)).toBeLessThan(4);
+          expect(Math.abs((got.from - midnight) / MINUTE - expected.rise)).toBeLessThan(6);
+          expect(Math.abs((got.to - midnight) / MINUTE - expected.set)).toBeLessThan(6);
         },
       ),
       { numRuns: 300 },

@@ -25,10 +25,10 @@ type Theme = 'night' | 'day';
       >Skip to the view</a
     >
     <header class="no-print flex flex-wrap items-center gap-x-1 border-b border-line bg-board px-3">
-      <nav aria-label="Views" class="flex flex-wrap gap-x-1">
+      <nav aria-label="Views" class="flex max-w-full gap-x-1 overflow-x-auto md:flex-wrap">
         @for (view of views; track view.path) {
           <a
-            class="border-b-4 border-transparent px-2.5 pt-3 pb-2 font-title text-[1.05rem] font-semibold text-mute"
+            class="border-b-4 border-transparent px-2.5 pt-3 pb-2 font-title text-[1.05rem] font-semibold whitespace-nowrap text-mute"
             [routerLink]="view.path"
             routerLinkActive="!border-lamp !text-ink"
             ariaCurrentWhenActive="page"
@@ -38,20 +38,20 @@ type Theme = 'night' | 'day';
       </nav>
       <span class="grow"></span>
       <a
-        class="max-w-40 truncate px-2 text-[0.9rem] text-mute underline decoration-line underline-offset-4"
+        class="max-w-28 truncate px-1 text-[0.9rem] md:max-w-40 md:px-2 text-mute underline decoration-line underline-offset-4"
         routerLink="/musters"
         [title]="'The muster in hand: ' + (store.muster()?.name ?? '') + '. All musters'"
         >{{ store.muster()?.name }}</a
       >
       <span
-        class="px-2 text-[0.9rem] text-mute"
+        class="px-1 text-[0.9rem] text-mute md:px-2"
         role="status"
         aria-live="polite"
         data-testid="plan-word"
         [attr.data-ended]="planner.ended()"
         >{{ planWord() }}</span
       >
-      <span class="px-2 text-[0.9rem] text-mute" data-testid="keeping">{{
+      <span class="px-1 text-[0.9rem] text-mute md:px-2" data-testid="keeping">{{
         keeping.unwritten() > 0 ? 'keeping…' : 'kept'
       }}</span>
       <button

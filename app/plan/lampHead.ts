@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { RouterLink } from '@angular/router';
-import { clockTime, dayName, eveningOf, runsOf, type PlanSession } from '#core/plan';
+import { clockTime, dayName, eveningOf, runsOf, thereWords, type PlanSession } from '#core/plan';
 import type { Origin } from '#core/muster';
 import type { Lamp, TimeAxis } from './timeAxis';
 
@@ -34,9 +34,11 @@ const WIDE = 130;
           ><span class="block h-full bg-lamp" [style.width.%]="percent(session.busy)"></span
         ></span>
         @if (lamp().width > WIDE) {
-          <span class="mt-0.5 block truncate text-[0.85rem]">{{ evening().kind || 'free' }}</span>
+          <span class="mt-0.5 block truncate text-[0.85rem]">{{
+            evening().kind || (isPlanned() ? 'free' : '…')
+          }}</span>
         }
-        <span class="block truncate text-[0.8rem] text-mute">{{ counts() }}</span>
+        <span class="block truncate text-[0.8rem] text-mute" [title]="counts()">{{ counts() }}</span>
       </a>
       <div
         class="relative h-[18px] shrink-0 border-t border-line bg-pleat"
@@ -70,6 +72,8 @@ export class LampHead {
   readonly axis = input.required<TimeAxis>();
   readonly origin = input.required<Origin>();
   readonly selectedId = input.required<string | null>();
+  /** is there a plan yet? */
+  readonly isPlanned = input.required<boolean>();
   readonly chosen = output<string>();
   /** a run, by its first step, was dropped on this session */
   readonly dropped = output<{ readonly step: string; readonly session: PlanSession }>();
@@ -83,9 +87,12 @@ export class LampHead {
     const { runs, swaps } = this.evening();
     const { busy } = this.lamp().session;
     const wide = this.lamp().width > WIDE;
+    if (!this.isPlanned()) return '';
+    const { session } = this.lamp();
     const parts = [`${this.percent(busy)} %${wide ? ' busy' : ''}`];
     if (runs > 0 && wide)
       parts.push(`${runs} ${runs === 1 ? 'run' : 'runs'}, ${swaps} ${swaps === 1 ? 'swap' : 'swaps'}`);
+    if (session.there.length > 0) parts.push(thereWords(this.origin(), session, session.there));
     return parts.join(' · ');
   });
   protected drop(event: CdkDragDrop<PlanSession, PlanSession, string>): void {

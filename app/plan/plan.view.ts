@@ -44,8 +44,9 @@ import { WaysOutPanel } from './waysOutPanel';
 
 /** What is drawn reaches so far beyond what is seen, and moves on in steps as large: in between nothing is drawn anew. */
 const REACH = 256;
-/** Names of the units stand to the left of the time axis. */
-const NAMES = 200;
+/** Names of the units stand to the left of the time axis, in so many pixels; fewer on a phone. */
+const NAMES = { wide: 200, narrow: 118 };
+const NARROW = 640;
 const ZOOMS = [0.5, 0.8, 1.15, 1.7, 2.6];
 
 @Component({
@@ -85,9 +86,11 @@ export class PlanView {
   protected readonly height = computed(() => this.rows().reduce((sum, r) => sum + r.height, 0));
   /** What of the plan is seen, in steps of `REACH`. */
   private readonly window = signal({ left: 0, top: 0, width: 1280, height: 800 });
+  private readonly boxWidth = signal(1280);
+  protected readonly names = computed(() => (this.boxWidth() < NARROW ? NAMES.narrow : NAMES.wide));
   protected readonly span = computed(() => {
     const { left, width } = this.window();
-    return { from: left - REACH - NAMES, to: left + width + REACH };
+    return { from: left - REACH - this.names(), to: left + width + REACH };
   });
   /** The rows, lamps and pleats that are seen, or nearly. */
   protected readonly drawn = computed(() => {
@@ -163,7 +166,9 @@ export class PlanView {
   protected readonly counts = computed(() => {
     const muster = this.store.muster();
     const pieces = muster?.units.reduce((sum, u) => sum + u.pieces.length, 0) ?? 0;
-    return `${pieces} ${pieces === 1 ? 'piece' : 'pieces'} · ${this.plan()?.steps.size ?? 0} steps`;
+    const steps = this.plan()?.steps.size;
+    const text = `${pieces} ${pieces === 1 ? 'piece' : 'pieces'}`;
+    return steps === undefined ? text : `${text} · ${steps} steps`;
   });
   protected readonly verdict = computed(() => {
     const plan = this.plan();
@@ -243,7 +248,6 @@ export class PlanView {
   });
   protected readonly showsMoved = signal(false);
 
-  protected readonly NAMES = NAMES;
   protected readonly HEAD = HEAD;
   /** How long the bench is shut, short enough for a pleat. */
   protected readonly away = (minutes: number): string =>
@@ -277,8 +281,8 @@ export class PlanView {
       const box = this.scroller()?.nativeElement;
       if (!step || !axis || !box) return;
       const x = axis.xOf(step.start);
-      if (x < box.scrollLeft || x > box.scrollLeft + box.clientWidth - 260)
-        box.scrollLeft = Math.max(0, x - 120);
+      if (x < box.scrollLeft || x > box.scrollLeft + box.clientWidth - this.names() - 60)
+        box.scrollLeft = Math.max(0, x - 60);
       const row =
         this.rows().find((r) => r.piece?.id === step.piece.id) ??
         this.rows().find((r) => r.unit.id === step.unit.id);
@@ -314,6 +318,7 @@ export class PlanView {
   private look(): void {
     const box = this.scroller()?.nativeElement;
     if (!box) return;
+    this.boxWidth.set(box.clientWidth);
     const step = (pixels: number): number => Math.floor(pixels / REACH) * REACH;
     const next = {
       left: step(box.scrollLeft),

@@ -21,14 +21,14 @@ import { RunActions } from './runActions';
   imports: [RouterLink, RunActions],
   template: `
     <section
-      class="max-h-[34vh] overflow-auto border-t-2 border-line bg-raised px-5 py-2.5 text-[0.95rem]"
+      class="overflow-auto border-t-2 md:max-h-[34vh] border-line bg-raised px-3 py-2.5 md:px-5 text-[0.95rem]"
       aria-live="polite"
       aria-label="The chosen step"
     >
       @if (step(); as s) {
         <div class="mb-1.5 flex items-start justify-between gap-2 border-b border-line pb-1.5">
           <pm-run-actions [plan]="plan()" [step]="s" [run]="run()" />
-          <button type="button" class="btn btn-small" (click)="shut.emit()">Close</button>
+          <button type="button" class="btn btn-small shrink-0" (click)="shut.emit()">Close</button>
         </div>
         <div class="grid gap-x-6 gap-y-2 md:grid-cols-[minmax(0,1fr)_minmax(0,1.7fr)_minmax(0,1fr)]">
           <div>

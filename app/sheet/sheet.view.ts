@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import { familyOf, methodOf, sprayWords } from '#core/materials';
 import { instantOf, minutesUntil } from '#core/muster';
-import { clockTime, dayName, duration, moment, runSheet, type RunEntry } from '#core/plan';
+import { clockTime, dayName, duration, moment, runSheet, thereWords, type RunEntry } from '#core/plan';
 import { NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
@@ -43,6 +43,7 @@ export class SheetView {
   protected readonly clockTime = clockTime;
   protected readonly duration = duration;
   protected readonly sprayWords = sprayWords;
+  protected readonly thereWords = thereWords;
   protected readonly moment = moment;
   protected readonly percent = (share: number): number => Math.round(share * 100);
 

@@ -12,7 +12,8 @@ const BENCH: Place = { view: 'bench' };
 
 /** @param muster one that is sound; what is wrong with it by itself is told elsewhere */
 export function checkWays(muster: Muster): Finding[] {
-  if (muster.bench.people.length === 0) return [];
+  const reversed = checkOrder(muster);
+  if (muster.bench.people.length === 0) return reversed;
   const days = horizonDays(muster);
   const used = layersInUse(muster);
   const hours = hoursOf(
@@ -21,10 +22,34 @@ export function checkWays(muster: Muster): Finding[] {
     used.some((u) => u.layer.isOutdoors),
   );
   return [
+    ...reversed,
     ...checkPeople(muster, days, used),
     ...used.flatMap((use) => checkLayer(muster, hours, use)),
     ...checkRoom(muster),
   ];
+}
+
+/** Spans that end before they begin hold for nothing. */
+function checkOrder({ bench }: Muster): Finding[] {
+  const lists = [
+    { where: 'Bench, days away', what: 'days away', spans: bench.away ?? [], isDay: true },
+    ...bench.people.flatMap((p) => [
+      { where: `Bench, ${p.name}`, what: 'days away', spans: p.away ?? [], isDay: true },
+      { where: `Bench, ${p.name}`, what: 'hours', spans: p.hours ?? [], isDay: false },
+    ]),
+  ];
+  return lists.flatMap(({ where, what, spans, isDay }) =>
+    spans
+      .filter(({ from, to }) => (isDay ? to < from : to <= from))
+      .map(({ from, to }): Finding => ({
+        rule: 'span-reversed',
+        severity: 'warning',
+        place: BENCH,
+        where,
+        text: `The ${what} from ${from} to ${to} end before they begin, and hold for nothing.`,
+        cure: 'Turn them round; what goes past midnight is two.',
+      })),
+  );
 }
 
 /** A layer with the longest time that it takes at one go on any piece. */

@@ -128,6 +128,17 @@ describe('days away', () => {
   });
 });
 
+describe('a span that ends before it begins', () => {
+  it('is told, wherever it stands', () => {
+    const back = { id: 'a', from: '2027-03-05', to: '2027-03-02' };
+    expect(rules(withBench({ away: [back] }))).toContain('span-reversed');
+    expect(rules(withBench({ people: [{ id: 'me', name: 'Me', away: [back] }] }))).toContain('span-reversed');
+    const hours = [{ id: 'h', weekday: 1, from: '20:00', to: '19:00' }];
+    expect(rules(withBench({ people: [{ id: 'me', name: 'Me', hours }] }))).toContain('span-reversed');
+    expect(rules(withBench({ away: [{ ...back, to: back.from }] }))).not.toContain('span-reversed');
+  });
+});
+
 describe('tools', () => {
   const minutes = { loadMinutes: 2, changeMinutes: 4, cleanMinutes: 8, idleMinutes: 40 };
   const bench: Bench = {

@@ -28,4 +28,4 @@ export { eveningOf, type Evening } from './evening';
 export { BARE, conflictInWords, conflictWords, type Naming } from './conflicts';
 export { causeWords, lateBecause, whyOf, type ReasonWords, type Why } from './reasons';
 export { runSheet, type RunEntry, type RunSheet } from './runSheet';
-export { clockTime, dayName, duration, listed, moment } from './words';
+export { clockTime, dayName, duration, listed, moment, thereWords } from './words';

@@ -56,6 +56,8 @@ export interface PlanSession {
   readonly busy: number;
   /** by start */
   readonly steps: readonly PlanStep[];
+  /** who is there and when, where several work */
+  readonly there: readonly { readonly name: string; readonly from: number; readonly to: number }[];
 }
 
 export interface PlanUnit {
@@ -132,7 +134,13 @@ export function present(muster: Muster, compiled: Compiled, solution: Solution):
       0,
     );
     const there = people.reduce((sum, spans) => sum + minutesWithin(spans, s), 0);
-    return { ...s, index, busy: there === 0 ? 0 : busy / there, steps };
+    return {
+      ...s,
+      index,
+      busy: there === 0 ? 0 : busy / there,
+      steps,
+      there: people.length < 2 ? [] : thereIn(muster, people, s),
+    };
   });
   const units = muster.units
     .map((unit): PlanUnit => {
@@ -162,6 +170,21 @@ export function present(muster: Muster, compiled: Compiled, solution: Solution):
     bound: solution.bound ?? 0,
     isOptimal: solution.status === 'optimal',
   };
+}
+
+/** @param presence of each of the people, in their order */
+function thereIn(
+  muster: Muster,
+  presence: readonly (readonly BenchSession[])[],
+  session: { readonly start: number; readonly end: number },
+): PlanSession['there'] {
+  return muster.bench.people.flatMap(({ name }, k) =>
+    presence[k]!.filter((s) => s.start < session.end && s.end > session.start).map((s) => ({
+      name,
+      from: Math.max(s.start, session.start),
+      to: Math.min(s.end, session.end),
+    })),
+  );
 }
 
 /** How many minutes of a session somebody is there. */
@@ -210,7 +233,7 @@ export function barePlan(muster: Muster): Plan {
   const last = Math.max(0, ...units.map((u) => u.due));
   const sessions = sessionsOf(muster, horizonDays(muster))
     .filter((s) => s.start < last)
-    .map((s, index): PlanSession => ({ ...s, index, busy: 0, steps: [] }));
+    .map((s, index): PlanSession => ({ ...s, index, busy: 0, steps: [], there: [] }));
   const nothing = { lateMinutes: 0, setupMinutes: 0, runs: 0, handsMinutes: 0, cost: 0, bound: 0 };
   return { origin, sessions, steps: new Map(), units, ...nothing, isOptimal: false };
 }

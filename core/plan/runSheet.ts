@@ -3,7 +3,7 @@ import { DEFER } from '#core/materials';
 import type { Plan, PlanSession, PlanStep } from './present';
 import { CUP_ML, factsOfRun, type RunFacts } from './runFacts';
 import { runsOf } from './runs';
-import { listed } from './words';
+import { clockTime, listed } from './words';
 
 /** One run in its session. */
 export interface RunEntry extends RunFacts {
@@ -49,19 +49,8 @@ export interface RunSheet {
 export function runSheet(plan: Plan, index: number, cupMl = CUP_ML): RunSheet {
   const session = plan.sessions[index];
   if (!session) throw new RangeError(`The plan has no session ${index + 1}; it has ${plan.sessions.length}.`);
-  const closings = session.steps
-    .flatMap((step) =>
-      step.gate?.closes == null
-        ? []
-        : [
-            {
-              minute: step.gate.closes,
-              text: `the window after “${step.layer.name}” on ${step.piece.name} shuts`,
-            },
-          ],
-    )
-    .sort((a, b) => a.minute - b.minute);
   const runs = runsOf(session.steps);
+  const closings = runs.flatMap((run) => shutting(plan, run) ?? []).sort((a, b) => a.minute - b.minute);
   const overnight = runs.flatMap((run) => leftDrying(run, session) ?? []).sort((a, b) => a.until - b.until);
   return {
     session,
@@ -69,6 +58,23 @@ export function runSheet(plan: Plan, index: number, cupMl = CUP_ML): RunSheet {
     closings,
     overnight,
     deferTo: DEFER,
+  };
+}
+
+/** When the windows that a run has opened shut: the first of them; null: none does. */
+function shutting(plan: Plan, run: readonly PlanStep[]): RunSheet['closings'][number] | null {
+  const shut = run.flatMap((step) => (step.gate?.closes == null ? [] : [{ step, at: step.gate.closes }]));
+  const [first] = shut;
+  if (!first) return null;
+  const minutes = shut.map((s) => s.at);
+  const last = Math.max(...minutes);
+  const layers = listed([...new Set(shut.map((s) => `“${s.step.layer.name}”`))]);
+  return {
+    minute: Math.min(...minutes),
+    text:
+      shut.length === 1
+        ? `the window after ${layers} on ${first.step.piece.name} shuts`
+        : `the windows after ${layers} on ${shut.length} pieces begin to shut, the last at ${clockTime(plan.origin, last)}`,
   };
 }
 

@@ -17,7 +17,7 @@ interface Weights {
 
 const WEIGHTS: Readonly<Record<Wish, Weights>> = {
   early: { runs: 3, completion: 0.05, margins: [300, 80, 40] },
-  balanced: { runs: 10, completion: 0.002, margins: [300, 60, 30] },
+  balanced: { runs: 12, completion: 0.001, margins: [300, 40, 20] },
   quiet: { runs: 30, completion: 0.0001, margins: [300, 4, 2] },
 };
 

@@ -45,3 +45,18 @@ export function listed(names: readonly string[], most = 3): string {
   if (unique.length <= most) return `${unique.slice(0, -1).join(', ')} and ${unique[unique.length - 1]}`;
   return `${unique.slice(0, most - 1).join(', ')} and ${unique.length - most + 1} more`;
 }
+
+/** `Ada 19:15–22:00, Bo 20:00–21:00`: who is there, the hours only of those who are not there throughout. */
+export function thereWords(
+  origin: Origin,
+  session: { readonly start: number; readonly end: number },
+  there: readonly { readonly name: string; readonly from: number; readonly to: number }[],
+): string {
+  return there
+    .map(({ name, from, to }) =>
+      from === session.start && to === session.end
+        ? name
+        : `${name} ${clockTime(origin, from)}–${clockTime(origin, to)}`,
+    )
+    .join(', ');
+}

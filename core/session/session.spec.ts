@@ -181,6 +181,38 @@ describe('planning the rest again', () => {
     expect(solveProblem(withoutOpenWindows(late), { iterations: 40 }).status).toMatch(/feasible|optimal/);
   });
 
+  it('lets nobody be away any more where that is over, so that what two did meanwhile is possible', () => {
+    const base = smallMuster();
+    const hours = [{ id: 'h', weekday: 6, from: '19:00', to: '20:00' }];
+    const two = {
+      ...base,
+      bench: {
+        ...base.bench,
+        people: [
+          { id: 'a', name: 'A' },
+          { id: 'b', name: 'B', hours },
+        ],
+      },
+    };
+    const problem = compile(two).problem;
+    const absences = problem.fixed!.filter((f) => f.id.startsWith('away.'));
+    // Both are logged at the same minute of the first evening, when the second was not to be there.
+    const log: LogEntry[] = ['p1.prime', 'p2.prime'].map((step, k) => ({
+      id: `e${k}`,
+      at: instantAfter(originOf(two), 1170),
+      kind: 'done',
+      step,
+      minutes: 10,
+    }));
+    const now = 1180;
+    const posed = withHistory(problem, log, originOf(two), now);
+    const left = posed.fixed!.filter((f) => f.id.startsWith('away.'));
+    expect(absences.some((f) => f.start < now)).toBe(true);
+    expect(left.every((f) => f.start >= now && f.end > f.start)).toBe(true);
+    expect(left.map((f) => f.id)).toEqual(absences.filter((f) => f.end > now).map((f) => f.id));
+    expect(solveProblem(posed, { iterations: 20 }).status).not.toBe('infeasible');
+  });
+
   it('keeps the rest of a large evening calm after a short delay', () => {
     const demo = fenMuster('2027-03-01');
     const c = compile(demo);

@@ -17,3 +17,4 @@ export { admit, checked, faultWords, type Admitted } from './door';
 export { mended, withoutLayer, type Mended } from './mend';
 export { fromFirstFormat } from './migrate';
 export { MOST_DAYS, unsound, type Fault } from './sound';
+export { between, common, merged, without, type Minutes } from './spans';

@@ -1,5 +1,6 @@
 /** From the week and its exceptions to the sessions of real days. */
 import type { Bench, DaysAway, Muster, Person, Session } from './document';
+import { common, merged, type Minutes } from './spans';
 import {
   addDays,
   minutesOfDay,
@@ -74,43 +75,15 @@ export function presenceOf(muster: Muster, person: Person, days: number): BenchS
   const sessions = sessionsOf(muster, days);
   if (!person.hours && !person.away?.length) return sessions;
   const origin = originOf(muster);
-  const present: BenchSession[] = [];
+  const present: Minutes[] = [];
   for (let day = 0; day < days; day++) {
     const date = addDays(origin.date, day);
     if (isAway(person.away, date)) continue;
-    const hours = person.hours?.filter((h) => h.weekday === weekdayOf(date)) ?? [ALL_DAY];
-    for (const { from, to } of hours) {
-      const start = minutesSince(origin, at(date, from));
-      const end = minutesSince(origin, at(date, to));
-      if (end > start) present.push({ start, end });
-    }
+    for (const { from, to } of person.hours?.filter((h) => h.weekday === weekdayOf(date)) ?? [ALL_DAY])
+      present.push([minutesSince(origin, at(date, from)), minutesSince(origin, at(date, to))]);
   }
-  return overlaps(sessions, joined(present));
+  const lit = sessions.map(({ start, end }): Minutes => [start, end]);
+  return common(lit, merged(present, days * 1440)).map(([start, end]) => ({ start, end }));
 }
 
 const ALL_DAY: Session = { from: '00:00', to: '24:00' };
-
-/** Sorted, and what touches or overlaps made one. */
-function joined(list: readonly BenchSession[]): BenchSession[] {
-  const result: { start: number; end: number }[] = [];
-  for (const { start, end } of [...list].sort((a, b) => a.start - b.start)) {
-    const last = result[result.length - 1];
-    if (last && start <= last.end) last.end = Math.max(last.end, end);
-    else result.push({ start, end });
-  }
-  return result;
-}
-
-function overlaps(a: readonly BenchSession[], b: readonly BenchSession[]): BenchSession[] {
-  const result: BenchSession[] = [];
-  let i = 0;
-  let k = 0;
-  while (i < a.length && k < b.length) {
-    const start = Math.max(a[i]!.start, b[k]!.start);
-    const end = Math.min(a[i]!.end, b[k]!.end);
-    if (start < end) result.push({ start, end });
-    if (a[i]!.end < b[k]!.end) i++;
-    else k++;
-  }
-  return result;
-}

@@ -1,10 +1,17 @@
 /** Whether there are hands, tools and hours for every layer that is in use: told at its place, with the cure. */
-import { presenceOf, type Layer, type Muster, type Piece, type Recipe } from '#core/muster';
+import {
+  presenceOf,
+  type Layer,
+  type Muster,
+  type Piece,
+  type Recipe,
+  common,
+  type Minutes,
+} from '#core/muster';
 import { effectiveRecipe, workMinutes, type Finding, type Place } from '#core/recipe';
 import { abilityOf, handsOf, mayDo } from './hands';
 import { horizonDays } from './horizon';
 import { compressorOpen, daylightSpans } from './hours';
-import { common, type Minutes } from './spans';
 import { handleOf, lacksNozzle } from './tools';
 import { duration } from './words';
 

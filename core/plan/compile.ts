@@ -13,6 +13,7 @@ import {
   type Piece,
   type Recipe,
   type Unit,
+  between,
 } from '#core/muster';
 import {
   dryingOf,
@@ -29,7 +30,6 @@ import { handsOf } from './hands';
 import { compressorOpen, daylightSpans } from './hours';
 import { OUTDOORS } from './naming';
 import { pinsOf, type Pinning } from './pins';
-import { between } from './spans';
 import { operationId, readyId, type StepRef } from './stepRef';
 import {
   airbrushOf,

@@ -1,8 +1,15 @@
 /** Who works when: pools of hands, one within the other, and who of them may do a layer. */
 import type { Problem, ProblemOperation } from '#core/kernel';
 import { familyOf } from '#core/materials';
-import { presenceOf, type Ability, type Layer, type Muster, type Person } from '#core/muster';
-import { merged, without } from './spans';
+import {
+  presenceOf,
+  type Ability,
+  type Layer,
+  type Muster,
+  type Person,
+  merged,
+  without,
+} from '#core/muster';
 
 /** Everybody at the bench. */
 export const HANDS = 'hands';

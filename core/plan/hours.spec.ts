@@ -7,7 +7,6 @@ import { compile } from './compile';
 import { daylightSpans, quietSpans } from './hours';
 import { present, type Plan } from './present';
 import { whyOf } from './reasons';
-import { common, merged, without } from './spans';
 import { layer, smallMuster } from './testing';
 import { airbrushOf } from './tools';
 
@@ -23,49 +22,6 @@ function solved(muster: Muster): { plan: Plan; why: ReturnType<typeof whyOf> } {
 }
 const rules = (muster: Muster): string[] => checkMuster(muster).map((f) => f.rule);
 const ofDay = (minute: number): number => minute % 1440;
-
-describe('spans', () => {
-  it('are cut, joined and taken from one another', () => {
-    expect(
-      merged(
-        [
-          [5, 9],
-          [0, 3],
-          [3, 6],
-          [50, 70],
-        ],
-        60,
-      ),
-    ).toEqual([
-      [0, 9],
-      [50, 60],
-    ]);
-    expect(
-      common(
-        [
-          [0, 10],
-          [20, 30],
-        ],
-        [[5, 25]],
-      ),
-    ).toEqual([
-      [5, 10],
-      [20, 25],
-    ]);
-    expect(
-      without(
-        [
-          [0, 10],
-          [20, 30],
-        ],
-        [[5, 25]],
-      ),
-    ).toEqual([
-      [0, 5],
-      [25, 30],
-    ]);
-  });
-});
 
 describe('quiet hours', () => {
   it('past midnight are of two days', () => {

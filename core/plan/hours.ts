@@ -8,8 +8,10 @@ import {
   minutesUntil,
   originOf,
   type Muster,
+  merged,
+  without,
+  type Minutes,
 } from '#core/muster';
-import { merged, without, type Minutes } from './spans';
 
 /** The minutes in which no compressor may run. */
 export function quietSpans(muster: Muster, days: number): [number, number][] {

@@ -2,13 +2,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { parseProblem, solveProblem, type Problem } from '#core/kernel';
-import { presenceOf, type Muster, type Person } from '#core/muster';
+import { presenceOf, type Layer, type Muster, type Person } from '#core/muster';
 import { checkMuster } from './checkMuster';
 import { compile } from './compile';
 import { mayDo } from './hands';
 import { present, type Plan } from './present';
 import { runsOf } from './runs';
 import { layer, smallMuster } from './testing';
+import { whoDoes, type Working } from './who';
 
 const layers = [
   layer('prime', { family: 'primer', method: 'airbrush', dryMinutes: 60 }),
@@ -106,6 +107,55 @@ describe('two at the bench', () => {
   it('have their runs counted on the one who may do everything', () => {
     const { problem } = compile(muster);
     expect(problem.resources!.filter((r) => r.runs).map((r) => r.id)).toEqual(['skilled']);
+  });
+});
+
+describe('who takes what', () => {
+  const step = (id: string, start: number, minutes: number, of: Layer): Working => ({
+    id,
+    start,
+    end: start + minutes,
+    setup: 0,
+    layer: of,
+    layerIndex: 0,
+    round: 1,
+    rounds: 1,
+    clock: null,
+    tool: null,
+    unit: muster.units[0]!,
+    piece: muster.units[0]!.pieces[0]!,
+    recipe: muster.recipes[0]!,
+  });
+  const muster = musterOf([ME, PIM]);
+  const [spray, brush, dots] = [
+    layer('spray', { method: 'airbrush' }),
+    layer('brush', { mixture: 'a' }),
+    layer('dots', { mixture: 'b' }),
+  ];
+  const names = (steps: readonly Working[]): string[] => {
+    const doers = whoDoes(muster, steps, 3);
+    return steps.map((s) => doers.get(s.id)!.who);
+  };
+
+  it('helpers take what they may, so that the others are free for the rest', () => {
+    expect(names([step('a', 1140, 30, brush), step('b', 1145, 10, spray)])).toEqual(['Pim', 'Me']);
+  });
+
+  it('the same load goes on in the same hands', () => {
+    const steps = [
+      step('a', 1140, 20, brush),
+      step('b', 1141, 5, dots),
+      step('c', 1160, 5, dots),
+      step('d', 1166, 5, brush),
+    ];
+    expect(names(steps)).toEqual(['Pim', 'Me', 'Me', 'Pim']);
+  });
+
+  it('a helper takes over where only the other may do what comes next', () => {
+    const steps = [step('a', 1140, 10, dots), step('b', 1141, 40, brush), step('c', 1155, 5, spray)];
+    const doers = whoDoes(muster, steps, 3);
+    expect(doers.get('b')).toEqual({ who: 'Me', handovers: [{ at: 1155, to: 'Pim' }] });
+    expect(doers.get('c')!.who).toBe('Me');
   });
 });
 

@@ -1,7 +1,6 @@
 /** What the user has said of single steps: the session that they begin in, or sessions that they do not. */
 import type { Problem } from '#core/kernel';
-import { minutesSince, originOf, type BenchSession, type Muster, type Pinned } from '#core/muster';
-import { between } from './spans';
+import { minutesSince, originOf, type BenchSession, type Muster, type Pinned, between } from '#core/muster';
 import type { StepRef } from './stepRef';
 
 /** What pins make of one operation. */

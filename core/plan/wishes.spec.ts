@@ -2,6 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { solveProblem, startSearch } from '#core/kernel';
 import { WISHES } from '#core/muster';
+import { fenMuster } from '../../demo/fen';
 import { compile } from './compile';
 import { present } from './present';
 import { smallMuster } from './testing';
@@ -94,6 +95,17 @@ describe('the three positions', () => {
 });
 
 describe('a plan', () => {
+  it('of a busy muster is looked for until every unit has a session to spare, before anything is polished', () => {
+    const muster = fenMuster('2027-03-01');
+    const compiled = compile(muster);
+    // So early in a search the cost alone has not found it in three times as many steps.
+    const search = startSearch(compiled.problem, { seed: 1, progress: () => 0.1 });
+    search.step(1);
+    for (let k = 0; k < 900; k++) search.step(1);
+    const spare = present(muster, compiled, search.best()).units.map((u) => u.spareSessions);
+    expect(Math.min(...spare)).toBeGreaterThanOrEqual(1);
+  });
+
   it('ends so that a session is left before the date, where one can be', () => {
     const muster = smallMuster();
     const compiled = compile(muster);

@@ -83,6 +83,11 @@ test('a helper has hours and a name on the sheet; quiet hours over everything ar
   // Never with an airbrush.
   await expect(page.getByRole('heading', { name: /^Pim · Spray/ })).toHaveCount(0);
   await expectAccessible(page);
+  // At the bench each sees what is theirs.
+  await page.getByRole('link', { name: 'Tonight', exact: true }).click();
+  await page.getByRole('group', { name: 'Whose hands' }).getByRole('button', { name: 'Pim' }).click();
+  await expect(page.locator('strong', { hasText: 'Pim' }).first()).toBeVisible();
+  await expectAccessible(page);
 
   await page.goto('/bench');
   await page.getByRole('button', { name: 'Add quiet hours' }).click();

@@ -6,6 +6,8 @@ import type { Origin } from '#core/muster';
 import type { Lamp, TimeAxis } from './timeAxis';
 
 const WIDE = 130;
+/** Height of what hands do, all of them together, in pixels. */
+const STRIP = 14;
 
 /** The head of a session: when, how busy, what kind of evening, and as a strip what the hands do, run by run. */
 @Component({
@@ -53,7 +55,9 @@ const WIDE = 130;
             tabindex="-1"
             cdkDrag
             [cdkDragData]="run.id"
-            class="hand-run absolute top-[2px] h-[14px]"
+            class="hand-run absolute"
+            [style.top.px]="run.y"
+            [style.height.px]="run.height"
             [class.is-selected]="run.isSelected"
             [style.left.px]="run.x"
             [style.width.px]="run.width"
@@ -104,6 +108,9 @@ export class LampHead {
     const { x, session } = this.lamp();
     const axis = this.axis();
     const selected = this.selectedId();
+    // Each pair of hands has its own part of the strip.
+    const hands = [...new Set(session.there.map((p) => p.name))];
+    const height = STRIP / Math.max(1, hands.length);
     return runsOf(session.steps).map((run) => {
       const first = run[0]!;
       const from = Math.max(session.start, first.start);
@@ -113,6 +120,8 @@ export class LampHead {
       return {
         id: first.id,
         x: left,
+        y: 2 + height * Math.max(0, hands.indexOf(first.doer?.who ?? '')),
+        height: height - (hands.length > 1 ? 1 : 0),
         width: Math.max(3, axis.xOf(to) - x - left - 1),
         colour: first.layer.colour,
         text: `${clockTime(this.origin(), from)}–${clockTime(this.origin(), to)} ${first.layer.name}, ${on}${first.doer ? `, ${first.doer.who}` : ''}`,

@@ -192,8 +192,9 @@ export class PlanView {
     const least = this.planner.solved()?.least;
     if (!least) return null;
     const over = `${duration(plan.setupMinutes)} of changing over, and no plan needs less than ${duration(least.setup)}`;
-    // Two pairs of hands take tasks up side by side: then runs are not counted.
-    return plan.runs === 0 ? over : `${over} · ${plan.runs} runs, and no plan has fewer than ${least.runs}`;
+    if (plan.runs === 0) return over;
+    // Of several people who may do everything nobody's runs can be told beforehand.
+    return `${over} · ${plan.runs} runs${least.runs > 0 ? `, and no plan has fewer than ${least.runs}` : ''}`;
   });
   /** What a longer search could save at the most, by what is proved. */
   protected readonly hope = computed(() => {
@@ -204,7 +205,7 @@ export class PlanView {
     const runs = plan.runs - least.runs;
     const parts = [
       ...(plan.lateMinutes > 0 ? ['minutes of lateness'] : []),
-      ...(plan.runs > 0 && runs > 0 ? [`${runs} ${runs === 1 ? 'run' : 'runs'}`] : []),
+      ...(plan.runs > 0 && runs > 0 && least.runs > 0 ? [`${runs} ${runs === 1 ? 'run' : 'runs'}`] : []),
       ...(minutes > 0 ? [`${duration(minutes)} of changing over`] : []),
     ];
     return parts.length === 0 ? null : `it could save at most ${parts.join(' and ')}`;

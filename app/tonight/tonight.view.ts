@@ -93,7 +93,25 @@ export class TonightView {
   });
   protected readonly state = computed(() => {
     const plan = this.planner.plan();
-    return plan ? tonight(plan, this.logbook.entries(), this.minute()) : null;
+    return plan ? tonight(plan, this.logbook.entries(), this.minute(), this.whose()) : null;
+  });
+  /** Who has something to do in this plan; none where one works alone. */
+  protected readonly doers = computed(() => {
+    const plan = this.planner.plan();
+    return [...new Set([...(plan?.steps.values() ?? [])].flatMap((s) => s.doer?.who ?? []))].sort();
+  });
+  /** whose hands are looked at; null: everybody's */
+  protected readonly chosenHands = signal<string | null>(null);
+  /** What one does alone is logged as theirs. */
+  protected chooseHands(name: string | null): void {
+    this.chosenHands.set(name);
+    this.logbook.people.set(name === null ? [] : [name]);
+    this.remember('people', this.logbook.people());
+  }
+
+  private readonly whose = computed(() => {
+    const name = this.chosenHands();
+    return name !== null && this.doers().includes(name) ? name : null;
   });
   protected readonly run = computed(() => this.state()?.run ?? []);
   protected readonly step = computed<PlanStep | null>(() => this.run()[0] ?? null);

@@ -98,8 +98,11 @@ const NAIVE_MOST_MS = 10_000;
 const SETTLED_AT_ONCE = 1000;
 /** While there is no plan at all, so many times the time is given. */
 const PATIENT_TIMES = 4;
-/** Up to this share of the time the hands of several people are only counted; then each step has somebody's name. */
-const COUNTED = 0.3;
+/**
+ * Up to this share of the time the hands of several people are only counted; then each step has somebody's name. By then dates and margins
+ * have been looked for.
+ */
+const COUNTED = 0.4;
 const WEIGH_MS = 1800;
 const CAUSE_MS = 800;
 

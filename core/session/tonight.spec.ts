@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { solveProblem } from '#core/kernel';
 import { instantAfter, originOf } from '#core/muster';
-import { compile, loadOf, present } from '#core/plan';
+import { compile, loadOf, present, type Plan } from '#core/plan';
 import { fenMuster } from '../../demo/fen';
 import { layer, smallMuster } from '../plan/testing';
 import { layOut, leftBehind, tonight, type LogEntry, type ShelfState } from './index';
@@ -60,6 +60,25 @@ describe('the step in hand', () => {
       }),
       { numRuns: 60 },
     );
+  });
+
+  it('is that of one pair of hands where it is asked for', () => {
+    const shared: Plan = {
+      ...plan,
+      steps: new Map(
+        [...plan.steps].map(([id, s], k) => [
+          id,
+          { ...s, doer: { who: k % 2 ? 'Ada' : 'Bo', handovers: [] } },
+        ]),
+      ),
+    };
+    for (const who of ['Ada', 'Bo']) {
+      const view = tonight(shared, [], 0, who);
+      expect(view.run.length).toBeGreaterThan(0);
+      for (const s of [view.run, ...view.next].flat()) expect(s.doer!.who).toBe(who);
+    }
+    const all = tonight(shared, [], 0);
+    expect(new Set([all.run, ...all.next].flat().map((s) => s.doer!.who)).size).toBe(2);
   });
 
   it('counts only steps of this plan as done', () => {

@@ -34,8 +34,16 @@ export interface Tonight {
 const SOON = 10;
 const NEXT_RUNS = 2;
 
-/** @param now minutes since the plan's origin; they pass evenly, whatever the wall clock does */
-export function tonight(plan: Plan, log: readonly LogEntry[], now: number): Tonight {
+/**
+ * @param now minutes since the plan's origin; they pass evenly, whatever the wall clock does
+ * @param who whose runs are wanted, where several work; null: everybody's
+ */
+export function tonight(
+  plan: Plan,
+  log: readonly LogEntry[],
+  now: number,
+  who: string | null = null,
+): Tonight {
   const entries = standing(log);
   const ended = new Map<string, number>();
   for (const e of entries)
@@ -44,7 +52,10 @@ export function tonight(plan: Plan, log: readonly LogEntry[], now: number): Toni
     (a, b) => a.start - b.start || a.end - b.end || a.id.localeCompare(b.id),
   );
   const open = order.filter((s) => !ended.has(s.id));
-  const runs = comingRuns(plan, open);
+  const runs = comingRuns(
+    plan,
+    open.filter((s) => who === null || s.doer === null || s.doer.who === who),
+  );
   const first = runs[0] ?? [];
   return {
     run: first,

@@ -40,6 +40,7 @@ describe('the count of runs', () => {
       }),
       { numRuns: 300 },
     );
-    expect(counted).toBeGreaterThan(100);
+    // About a third of these problems have a plan that takes time on what counts.
+    expect(counted).toBeGreaterThan(50);
   });
 });

@@ -35,6 +35,7 @@ test('a run is kept, moved by key and by hand, and let go; the plan says what mo
   const from = (await run.boundingBox())!;
   const to = (await lamps.nth(1).boundingBox())!;
   await page.mouse.move(from.x + 2, from.y + 6);
+  await expect(lamps.nth(0).locator('.cdk-drag').first()).toBeAttached();
   await page.mouse.down();
   await page.mouse.move(from.x + 40, from.y + 8, { steps: 4 });
   await page.mouse.move(to.x + 60, to.y + to.height - 8, { steps: 8 });
@@ -58,7 +59,7 @@ test('what a plan wishes for is chosen in words, and changes the plan', async ({
   await page.getByRole('link', { name: 'Plan', exact: true }).click();
   // Whoever finishes early changes tasks more often; by how much is measured by the bench, not here.
   expect(await runs()).not.toBe(balanced);
-  await page.reload();
+  await expect(page.getByTestId('keeping')).toHaveText('kept');
   await page.goto('/bench');
   await expect(page.getByRole('radio', { name: /Finish early/ })).toBeChecked();
 });

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  Directive,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { RouterLink } from '@angular/router';
 import { clockTime, dayName, eveningOf, runsOf, thereWords, type PlanSession } from '#core/plan';
@@ -9,11 +17,43 @@ const WIDE = 130;
 /** Height of what hands do, all of them together, in pixels. */
 const STRIP = 14;
 
+/** A run as the strip shows it. */
+interface StripRun {
+  readonly id: string;
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  readonly colour: string;
+  readonly text: string;
+  readonly isSelected: boolean;
+}
+
+/** One run in the strip of what hands do. */
+@Directive({
+  selector: 'button[pmHandRun]',
+  host: {
+    type: 'button',
+    tabindex: '-1',
+    class: 'hand-run absolute',
+    '[class.is-selected]': 'run().isSelected',
+    '[style.left.px]': 'run().x',
+    '[style.top.px]': 'run().y',
+    '[style.width.px]': 'run().width',
+    '[style.height.px]': 'run().height',
+    '[style.background]': 'run().colour',
+    '[title]': 'run().text',
+  },
+})
+export class HandRun {
+  readonly run = input.required<StripRun>({ alias: 'pmHandRun' });
+}
+
 /** The head of a session: when, how busy, what kind of evening, and as a strip what the hands do, run by run. */
 @Component({
   selector: 'pm-lamp-head',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CdkDrag, CdkDropList, RouterLink],
+  imports: [CdkDrag, CdkDropList, HandRun, RouterLink],
   template: `
     @let session = lamp().session;
     <div class="lamp-head flex h-full flex-col overflow-hidden border-t-4 border-lamp">
@@ -44,28 +84,22 @@ const STRIP = 14;
       </a>
       <div
         class="relative h-[18px] shrink-0 border-t border-line bg-pleat"
+        (pointerenter)="isNear.set(true)"
         cdkDropList
         cdkDropListSortingDisabled
         [cdkDropListData]="lamp().session"
         (cdkDropListDropped)="drop($event)"
       >
         @for (run of runs(); track run.id) {
-          <button
-            type="button"
-            tabindex="-1"
-            cdkDrag
-            [cdkDragData]="run.id"
-            class="hand-run absolute"
-            [style.top.px]="run.y"
-            [style.height.px]="run.height"
-            [class.is-selected]="run.isSelected"
-            [style.left.px]="run.x"
-            [style.width.px]="run.width"
-            [style.background]="run.colour"
-            [title]="run.text"
-            [attr.aria-label]="run.text"
-            (click)="chosen.emit(run.id)"
-          ></button>
+          @if (isNear()) {
+            <button [pmHandRun]="run" cdkDrag [cdkDragData]="run.id" (click)="chosen.emit(run.id)">
+              <span class="sr-only">{{ run.text }}</span>
+            </button>
+          } @else {
+            <button [pmHandRun]="run" (click)="chosen.emit(run.id)">
+              <span class="sr-only">{{ run.text }}</span>
+            </button>
+          }
         }
       </div>
     </div>
@@ -82,6 +116,8 @@ export class LampHead {
   /** a run, by its first step, was dropped on this session */
   readonly dropped = output<{ readonly step: string; readonly session: PlanSession }>();
 
+  /** Runs can be carried once a pointer comes near: ready-made for that, hundreds of them would be slow to scroll. */
+  protected readonly isNear = signal(false);
   protected readonly WIDE = WIDE;
   protected readonly dayName = dayName;
   protected readonly clockTime = clockTime;
@@ -104,7 +140,7 @@ export class LampHead {
     if (event.container !== event.previousContainer) this.dropped.emit({ step: event.item.data, session });
   }
 
-  protected readonly runs = computed(() => {
+  protected readonly runs = computed((): StripRun[] => {
     const { x, session } = this.lamp();
     const axis = this.axis();
     const selected = this.selectedId();

@@ -98,7 +98,7 @@ export class PlanView {
     return this.rows().filter((r) => r.y + r.height >= top - REACH && r.y <= top + height + REACH);
   });
   /** What each row shows now: it follows `drawn` a few rows a frame, so that the page never stands still. */
-  protected readonly shown = signal<ReadonlyMap<string, Shown>>(new Map());
+  protected readonly shown = signal<ReadonlyMap<string, ShownRow>>(new Map());
   private turn = 0;
   protected readonly lamps = computed(() => this.within(this.axis()?.lamps ?? []));
   protected readonly pleats = computed(() => this.within(this.axis()?.pleats ?? []));
@@ -299,11 +299,11 @@ export class PlanView {
       if (turn !== this.turn) return;
       const now = rows
         .slice(0, k + ROWS_A_FRAME)
-        .map((row): [string, Shown] => [row.key, { row, axis, span }]);
+        .map((row): [string, ShownRow] => [row.key, { row, axis, span }]);
       const before = this.shown();
       const rest = rows
         .slice(k + ROWS_A_FRAME)
-        .flatMap(({ key }): [string, Shown][] => (before.has(key) ? [[key, before.get(key)!]] : []));
+        .flatMap(({ key }): [string, ShownRow][] => (before.has(key) ? [[key, before.get(key)!]] : []));
       this.shown.set(
         new Map([...now, ...rest].map(([key, next]) => [key, unchanged(before.get(key), next) ?? next])),
       );
@@ -434,7 +434,7 @@ export class PlanView {
 }
 
 /** A row as it is drawn, and where it is seen. */
-interface Shown {
+interface ShownRow {
   readonly row: Row;
   readonly axis: TimeAxis;
   readonly span: Span;
@@ -443,7 +443,7 @@ interface Shown {
 /** So many rows are drawn anew in a frame. */
 const ROWS_A_FRAME = 2;
 
-function unchanged(before: Shown | undefined, next: Shown): Shown | null {
+function unchanged(before: ShownRow | undefined, next: ShownRow): ShownRow | null {
   return before && before.row === next.row && before.axis === next.axis && before.span === next.span
     ? before
     : null;

@@ -99,7 +99,10 @@ export class RunActions {
   }
 
   protected moveTo(event: Event): void {
-    const { value } = event.target as HTMLSelectElement;
+    const select = event.target as HTMLSelectElement;
+    const { value } = select;
+    // Ready for the next choice, the same session among them.
+    select.value = '';
     if (value !== '') this.pin(Number(value), 'in');
   }
 }

@@ -83,7 +83,8 @@ describe('the three positions', () => {
     expect(balanced!.runs).toBeLessThan(quiet!.runs!);
     expect(early!.completion).toBeGreaterThan(balanced!.completion!);
     expect(balanced!.completion).toBeGreaterThan(quiet!.completion!);
-    for (const o of [early!, balanced!, quiet!]) expect(o.tardiness).toBeGreaterThan(10 * o.runs! * 0.1);
+    // A weighted minute late costs more than any run.
+    for (const o of [early!, balanced!, quiet!]) expect(o.tardiness).toBeGreaterThan(o.runs!);
   });
 
   it('are what the bench says, balanced where it says nothing', () => {

@@ -5,10 +5,12 @@ const rooms = {
   climate: ['materials'],
   muster: ['materials', 'climate'],
   recipe: ['materials', 'muster', 'climate'],
+  entry: ['muster'],
   learn: ['kernel', 'materials', 'muster'],
   amounts: ['materials', 'muster', 'recipe'],
   library: ['materials', 'muster', 'recipe'],
   plan: ['kernel', 'materials', 'climate', 'muster', 'recipe', 'amounts', 'learn'],
+  find: ['muster', 'entry', 'plan'],
   stores: ['materials', 'muster', 'recipe', 'amounts', 'plan'],
   session: ['kernel', 'materials', 'climate', 'muster', 'recipe', 'learn', 'plan'],
   exchange: [

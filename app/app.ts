@@ -1,13 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
-import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { provideIcons, NgIcon } from '@ng-icons/core';
-import { lucideMoon, lucideRedo2, lucideSun, lucideUndo2 } from '@ng-icons/lucide';
+import { lucideMoon, lucideRedo2, lucideSearch, lucideSun, lucideUndo2 } from '@ng-icons/lucide';
+import { Concerns } from './data/concerns';
 import { Database } from './data/database';
 import { Keeping } from './data/keeping';
 import { Logbook } from './data/logbook';
 import { MusterStore } from './data/musterStore';
 import { Notices } from './data/notices';
 import { Planner } from './data/planner';
+import { Finder } from './find/finder';
+import { many } from './ui/words';
+import { VIEWS } from './views';
 
 type Theme = 'night' | 'day';
 
@@ -15,7 +19,7 @@ type Theme = 'night' | 'day';
   selector: 'pm-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [RouterOutlet, RouterLink, RouterLinkActive, NgIcon],
-  viewProviders: [provideIcons({ lucideMoon, lucideRedo2, lucideSun, lucideUndo2 })],
+  viewProviders: [provideIcons({ lucideMoon, lucideRedo2, lucideSearch, lucideSun, lucideUndo2 })],
   host: { '(document:keydown)': 'onKey($event)', '(window:beforeunload)': 'onLeave($event)' },
   template: `
     <a
@@ -26,7 +30,7 @@ type Theme = 'night' | 'day';
     >
     <header class="no-print flex flex-wrap items-center gap-x-1 border-b border-line bg-board px-3">
       <nav aria-label="Views" class="flex max-w-full gap-x-1 overflow-x-auto md:flex-wrap">
-        @for (view of views; track view.path) {
+        @for (view of hasMuster() ? views : []; track view.path) {
           <a
             class="border-b-4 border-transparent px-2.5 pt-3 pb-2 font-title text-[1.05rem] font-semibold whitespace-nowrap text-mute"
             [routerLink]="view.path"
@@ -37,6 +41,16 @@ type Theme = 'night' | 'day';
         }
       </nav>
       <span class="grow"></span>
+      @if (concerns.counted().length; as n) {
+        <a
+          class="px-1 text-[0.95rem] font-semibold text-shut underline underline-offset-4 md:px-2"
+          routerLink="/findings"
+          data-testid="concerns"
+          [attr.aria-label]="words(n, 'thing') + ' to look at'"
+          title="What the checks have found"
+          >{{ n }} to look at</a
+        >
+      }
       <a
         class="max-w-28 truncate px-1 text-[0.9rem] md:max-w-40 md:px-2 text-mute underline decoration-line underline-offset-4"
         routerLink="/musters"
@@ -52,8 +66,19 @@ type Theme = 'night' | 'day';
         >{{ planWord() }}</span
       >
       <span class="px-1 text-[0.9rem] text-mute md:px-2" data-testid="keeping">{{
-        keeping.unwritten() > 0 ? 'keeping…' : 'kept'
+        keeping.unwritten() > 0 ? 'keeping…' : hasMuster() ? 'kept' : ''
       }}</span>
+      @if (hasMuster()) {
+        <button
+          class="btn btn-small"
+          type="button"
+          (click)="finder.open()"
+          aria-label="Find anything (Ctrl K)"
+          title="Find anything: Ctrl K"
+        >
+          <ng-icon name="lucideSearch" aria-hidden="true" />
+        </button>
+      }
       <button
         class="btn btn-small"
         type="button"
@@ -117,22 +142,17 @@ export class App {
   protected readonly notices = inject(Notices);
   protected readonly keeping = inject(Keeping);
   private readonly logbook = inject(Logbook);
+  protected readonly concerns = inject(Concerns);
+  protected readonly finder = inject(Finder);
+  private readonly router = inject(Router);
+  protected readonly words = many;
   protected readonly planner = inject(Planner);
   private readonly database = inject(Database);
 
-  protected readonly views = [
-    { path: '/plan', name: 'Plan' },
-    { path: '/tonight', name: 'Tonight' },
-    { path: '/sheet', name: 'Run sheet' },
-    { path: '/muster', name: 'Muster' },
-    { path: '/recipes', name: 'Recipes' },
-    { path: '/bench', name: 'Bench' },
-    { path: '/stores', name: 'Stores' },
-    { path: '/wave', name: 'Wave' },
-    { path: '/log', name: 'Log' },
-  ];
+  protected readonly views = VIEWS.filter((v) => v.isMain);
   protected readonly theme = signal<Theme>('night');
-  protected readonly isReady = computed(() => this.store.muster() !== null);
+  protected readonly isReady = this.store.isRead.asReadonly();
+  protected readonly hasMuster = computed(() => this.store.muster() !== null);
 
   /** What could not be read or written, in every view until it is well again. */
   protected readonly troubles = computed(() =>
@@ -182,11 +202,18 @@ export class App {
     document.getElementById('main')?.focus();
   }
 
-  /** Ctrl or Cmd with Z and Y, except where a field has an undo of its own. */
+  /** Ctrl or Cmd with Z and Y, except where a field has an undo of its own; Ctrl with K, / and ? from anywhere else. */
   protected onKey(event: KeyboardEvent): void {
-    if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
-    if (event.target instanceof HTMLElement && event.target.closest('input, textarea, select')) return;
     const key = event.key.toLowerCase();
+    const isHeld = (event.ctrlKey || event.metaKey) && !event.altKey;
+    const isTyping = event.target instanceof HTMLElement && event.target.closest('input, textarea, select');
+    if ((isHeld && key === 'k') || (key === '/' && !isHeld && !isTyping)) {
+      event.preventDefault();
+      if (this.hasMuster()) void this.finder.open();
+      return;
+    }
+    if (key === '?' && !isHeld && !isTyping) return void this.router.navigateByUrl('/help');
+    if (!isHeld || isTyping) return;
     if (key === 'z' && !event.shiftKey) this.store.undo();
     else if (key === 'y' || (key === 'z' && event.shiftKey)) this.store.redo();
     else return;

@@ -71,7 +71,7 @@ export async function benchPage(): Promise<void> {
     const page = await context.newPage();
     await page.addInitScript(WATCH);
     const url = `http://127.0.0.1:${address.port}`;
-    await page.goto(`${url}/muster`);
+    await page.goto(`${url}/muster?demo`);
     await page
       .locator('input[type=file]')
       .first()

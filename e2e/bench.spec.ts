@@ -1,6 +1,7 @@
 /** The bench in the built app: a muster driven to its table dates by the rehearsal clock, and an evening that keeps all it is told. */
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { addDays, type Muster } from '#core/muster';
 import { checkMuster, compile } from '#core/plan';
 import { logFileSchema, standing, type LogEntry } from '#core/session';

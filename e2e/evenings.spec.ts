@@ -1,5 +1,5 @@
 /** Evenings worth sitting down to: runs kept and moved, what a plan wishes for, a helper, quiet hours, a budget. */
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { expectAccessible, planned, replanned, watchErrors } from './helpers';
 
 test('a run is kept, moved by key and by hand, and let go; the plan says what moved', async ({ page }) => {

@@ -1,6 +1,7 @@
 /** What is typed is kept, in every tab, and only what is whole and sound; several musters lie side by side. */
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { logFileSchema } from '#core/session';
 import { fenMuster } from '#demo/fen';
 import { expectAccessible, planned, watchErrors } from './helpers';

@@ -1,5 +1,5 @@
 /** Every view fits a phone held upright: nothing is wider than the screen. */
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { planned } from './helpers';
 
 const PATHS = [

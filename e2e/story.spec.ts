@@ -1,6 +1,6 @@
 /** The whole story in the built app: muster, recipe, bench, plan, run sheet, files, reload. */
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect, onDemo, test } from './test';
 import { expectAccessible, planned, watchErrors } from './helpers';
 
 test('from the demo muster to tonight’s sheet, changed, taken away and found again', async ({ page }) => {
@@ -103,7 +103,7 @@ test('layers are moved by keyboard and by hand, and findings stand at their laye
   await page.goto('/recipes/dredger?layer=medium');
   await page.getByLabel('No later than (then it has shut)').fill('10');
   await page.getByLabel('No later than (then it has shut)').press('Tab');
-  await expect(page.getByText(/The window closes 10 min after it/).first()).toBeVisible();
+  await expect(page.getByText(/the window closes 10 min after it/).first()).toBeVisible();
   await page.getByRole('link', { name: 'Plan', exact: true }).click();
   await expect(page.getByText(/not planned: see what is wrong/)).toBeVisible();
 });
@@ -272,7 +272,7 @@ test('an evening is rehearsed: ticked off, gone wrong, planned again, reloaded, 
   const entries = (JSON.parse(log.toString()) as { entries: unknown[] }).entries.length;
 
   // Another device takes the log over; twice changes nothing.
-  const other = await (await browser.newContext()).newPage();
+  const other = onDemo(await (await browser.newContext()).newPage());
   await other.goto(new URL('/log', page.url()).href);
   for (const said of [`${entries} entries merged`, 'All of these entries were here already']) {
     await other

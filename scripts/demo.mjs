@@ -4,7 +4,7 @@ import { buildApp, installPackages } from './shell.mjs';
 
 await installPackages();
 await buildApp();
-const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], { stdio: 'inherit' });
+const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--demo'], { stdio: 'inherit' });
 // A terminal sends Ctrl-C to both; a supervisor only to this process. Either way the server goes first.
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => server.kill('SIGTERM'));
 server.on('exit', (code) => process.exit(code ?? 0));

@@ -125,7 +125,7 @@ try {
     page.on('console', (m) => (m.type() === 'error' ? console.log(shot.name, m.text()) : undefined));
     page.on('pageerror', (e) => console.log(shot.name, e.message));
     await page.clock.install({ time: MOMENT });
-    await page.goto(`http://127.0.0.1:${address.port}${shot.path}`);
+    await page.goto(`http://127.0.0.1:${address.port}${shot.path}${shot.path.includes('?') ? '&' : '?'}demo`);
     await page.getByText('planned', { exact: true }).waitFor({ timeout: PLANNED_MS });
     await shot.act?.(page);
     await page.waitForTimeout(300);

@@ -14,7 +14,9 @@ const server = serverFor(createApp(new URL('../dist/web/', import.meta.url))).li
   () => {
     const address = server.address();
     const shown = typeof address === 'object' && address !== null ? address.port : port;
-    process.stdout.write(`Patient Muster is at http://127.0.0.1:${shown}/\n`);
+    // With `--demo` the address shows the demo in a browser that has kept nothing yet; without, it asks.
+    const query = process.argv.includes('--demo') ? '?demo' : '';
+    process.stdout.write(`Patient Muster is at http://127.0.0.1:${shown}/${query}\n`);
   },
 );
 server.on('error', (error) => {

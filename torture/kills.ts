@@ -97,7 +97,7 @@ async function open(folder: string, url: string): Promise<Browser> {
   const browser = await chromium.connectOverCDP(endpoint);
   const context = browser.contexts()[0]!;
   const page = context.pages()[0] ?? (await context.newPage());
-  await page.goto(url);
+  await page.goto(`${url}?demo`);
   return {
     page,
     kill: async () => {

@@ -4,6 +4,7 @@ import { addDays, minutesOfDay, originOf, weekdayOf, withBench, type Bench } fro
 import { NEW_ID } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Findings } from '../ui/findings';
+import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { CheckField } from '../ui/checkField';
 import { ChoiceField, type Choice } from '../ui/choiceField';
@@ -54,6 +55,7 @@ type BenchException = Bench['exceptions'][number];
   templateUrl: './bench.view.html',
 })
 export class BenchView {
+  protected readonly fields = FIELDS;
   protected readonly store = inject(MusterStore);
   private readonly newId = inject(NEW_ID);
   protected readonly bench = computed(() => this.store.muster()!.bench);
@@ -109,8 +111,8 @@ export class BenchView {
     this.set({ timeZone }, 'time zone');
   }
 
-  protected setCup(cupMl: number): void {
-    this.store.change('Bench: cup', (m) => withBench(m, { ...m.bench, cupMl }));
+  protected setCup(cupMl: number | null): void {
+    this.store.change('Bench: cup', (m) => withBench(m, { ...m.bench, cupMl: cupMl ?? undefined }));
   }
 
   protected setExtraction(hasExtraction: boolean): void {

@@ -3,6 +3,7 @@ import { daylight } from '#core/climate';
 import { instantAfter, originOf, wallTime, withBench, type Bench } from '#core/muster';
 import { MusterStore } from '../data/musterStore';
 import { CheckField } from '../ui/checkField';
+import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { SpanList } from './spanList';
 
@@ -43,16 +44,14 @@ import { SpanList } from './spanList';
           <pm-number
             label="Latitude, north positive"
             unit="°"
-            [min]="-90"
-            [max]="90"
+            [of]="fields.place.latitude"
             [value]="p.latitude"
             (valueChange)="set({ place: { latitude: $event!, longitude: p.longitude } }, 'place')"
           />
           <pm-number
             label="Longitude, east positive"
             unit="°"
-            [min]="-180"
-            [max]="180"
+            [of]="fields.place.longitude"
             [value]="p.longitude"
             (valueChange)="set({ place: { latitude: p.latitude, longitude: $event! } }, 'place')"
           />
@@ -63,6 +62,7 @@ import { SpanList } from './spanList';
   `,
 })
 export class HoursPanel {
+  protected readonly fields = FIELDS;
   private readonly store = inject(MusterStore);
   protected readonly bench = computed(() => this.store.muster()!.bench);
   protected readonly night = { from: '21:00', to: '08:00' };

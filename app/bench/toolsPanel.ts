@@ -11,6 +11,7 @@ import { NEW_ID } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { CheckField } from '../ui/checkField';
 import { ChoiceField, type Choice } from '../ui/choiceField';
+import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
 
@@ -69,41 +70,35 @@ const SIZES: Readonly<Record<SizeClass, string>> = {
               <pm-number
                 label="Nozzle"
                 unit="mm"
-                [optional]="true"
-                [min]="0.1"
-                [max]="2"
+                [of]="fields.airbrush.nozzleMm"
                 [value]="a.nozzleMm ?? null"
                 (valueChange)="setAirbrush(a.id, { nozzleMm: $event ?? undefined })"
               />
               <pm-number
                 label="Load when clean"
                 unit="min"
-                [max]="240"
-                [whole]="true"
+                [of]="fields.airbrush.loadMinutes"
                 [value]="a.loadMinutes"
                 (valueChange)="setAirbrush(a.id, { loadMinutes: $event! })"
               />
               <pm-number
                 label="Change of colour"
                 unit="min"
-                [max]="240"
-                [whole]="true"
+                [of]="fields.airbrush.changeMinutes"
                 [value]="a.changeMinutes"
                 (valueChange)="setAirbrush(a.id, { changeMinutes: $event! })"
               />
               <pm-number
                 label="Full clean"
                 unit="min"
-                [max]="240"
-                [whole]="true"
+                [of]="fields.airbrush.cleanMinutes"
                 [value]="a.cleanMinutes"
                 (valueChange)="setAirbrush(a.id, { cleanMinutes: $event! })"
               />
               <pm-number
                 label="May stand loaded"
                 unit="min"
-                [max]="10000"
-                [whole]="true"
+                [of]="fields.airbrush.idleMinutes"
                 [value]="a.idleMinutes"
                 (valueChange)="setAirbrush(a.id, { idleMinutes: $event! })"
               />
@@ -121,10 +116,7 @@ const SIZES: Readonly<Record<SizeClass, string>> = {
         <pm-number
           label="The booth has room for"
           unit="at a time"
-          [optional]="true"
-          [min]="1"
-          [max]="20"
-          [whole]="true"
+          [of]="fields.bench.boothPlaces"
           [value]="bench().boothPlaces ?? null"
           (valueChange)="set({ boothPlaces: $event ?? undefined }, 'booth')"
         />
@@ -135,9 +127,7 @@ const SIZES: Readonly<Record<SizeClass, string>> = {
         @for (s of sizes; track s.size) {
           <pm-number
             [label]="'For ' + s.text"
-            [optional]="true"
-            [max]="10000"
-            [whole]="true"
+            [of]="fields.handles"
             [value]="bench().handles?.[s.size] ?? null"
             (valueChange)="setHandles(s.size, $event)"
           />
@@ -155,9 +145,7 @@ const SIZES: Readonly<Record<SizeClass, string>> = {
           <div class="mt-2 grid grid-cols-3 gap-3">
             <pm-number
               label="Places in it"
-              [min]="1"
-              [max]="10000"
-              [whole]="true"
+              [of]="fields.cabinet.places"
               [value]="c.places"
               (valueChange)="
                 set(
@@ -169,8 +157,7 @@ const SIZES: Readonly<Record<SizeClass, string>> = {
             <pm-number
               label="Its air"
               unit="°C"
-              [min]="10"
-              [max]="60"
+              [of]="fields.cabinet.celsius"
               [value]="c.celsius"
               (valueChange)="
                 set(
@@ -182,8 +169,7 @@ const SIZES: Readonly<Record<SizeClass, string>> = {
             <pm-number
               label="and its humidity"
               unit="%"
-              [min]="5"
-              [max]="90"
+              [of]="fields.cabinet.humidityPercent"
               [value]="c.humidityPercent"
               (valueChange)="
                 set(
@@ -204,6 +190,7 @@ const SIZES: Readonly<Record<SizeClass, string>> = {
   `,
 })
 export class ToolsPanel {
+  protected readonly fields = FIELDS;
   private readonly store = inject(MusterStore);
   private readonly newId = inject(NEW_ID);
   protected readonly bench = computed(() => this.store.muster()!.bench);

@@ -16,7 +16,7 @@ const CHOICES: readonly { readonly wish: Wish; readonly name: string; readonly t
   {
     wish: 'quiet',
     name: 'Long quiet runs',
-    text: 'As few changes of task and tool as can be found; one session to spare is enough.',
+    text: 'As few changes of task and tool as can be found; the dates are kept, but nothing is held in reserve before them.',
   },
 ];
 

@@ -22,3 +22,8 @@ export const ZONE = new InjectionToken<string>('time zone', {
 
 /** This tab, told apart from the others of the browser. */
 export const TAB = new InjectionToken<string>('tab', { factory: () => crypto.randomUUID() });
+
+/** Does the address ask for the demo, where nothing is kept yet? */
+export const WANTS_DEMO = new InjectionToken<boolean>('wants demo', {
+  factory: () => new URLSearchParams(globalThis.location?.search ?? '').has('demo'),
+});

@@ -25,6 +25,19 @@ const soon = (check: () => void): Promise<void> => vi.waitFor(check, { timeout: 
 beforeEach(emptyBrowser);
 
 describe('the muster in hand', () => {
+  it('is none at first where the demo is not asked for, and the first one made is it', async () => {
+    const tab = await openTab(new Date('2027-02-24T10:00:00'), () => undefined, 'UTC', undefined, false);
+    expect([tab.store.muster(), tab.store.isRead(), tab.store.trouble()]).toEqual([null, true, null]);
+    expect(tab.store.change('nothing there', (m) => ({ ...m, name: 'x' }))).toBe(false);
+    await tab.store.addEmpty();
+    expect(tab.store.muster()?.units).toEqual([]);
+    tab.close();
+    // Another tab of that browser opens it, whether or not it asks for the demo.
+    const other = await openTab(new Date('2027-02-24T10:00:00'));
+    expect(other.store.muster()?.name).toBe('New muster');
+    other.close();
+  });
+
   it('is the demo at first, from the coming Monday on, and kept', async () => {
     const tab = await openTab(NOON);
     expect(originOf(tab.store.muster()!)).toEqual({ date: '2026-11-30', zone: 'UTC' });

@@ -22,7 +22,7 @@ import {
 import { checkMuster } from '#core/plan';
 import { fenMuster, mondayFrom } from '#demo/fen';
 import { Database, FIRST, type Kept, type KeptState } from './database';
-import { NEW_ID, NOW, TAB, ZONE } from './environment';
+import { NEW_ID, NOW, TAB, WANTS_DEMO, ZONE } from './environment';
 import { Keeping } from './keeping';
 import { Notices } from './notices';
 import { Refusals } from './refusals';
@@ -53,6 +53,7 @@ export class MusterStore {
   private readonly newId = inject(NEW_ID);
   private readonly tab = inject(TAB);
   private readonly zone = inject(ZONE);
+  private readonly wantsDemo = inject(WANTS_DEMO);
 
   private readonly shown = signal<Muster | null>(null);
   /** states as they are kept, oldest first */
@@ -91,6 +92,8 @@ export class MusterStore {
   );
   /** changes that undo can take back */
   readonly depth = computed(() => Math.max(0, this.place()) + this.waiting().length);
+  /** what was kept has been read: with no muster in hand then, there is none */
+  readonly isRead = signal(false);
   /** why what was kept could not be read; null when it could */
   readonly trouble = signal<string | null>(null);
   private readonly loaded: Promise<void>;
@@ -100,7 +103,7 @@ export class MusterStore {
       this.watching?.unsubscribe();
       clearTimeout(this.retry);
     });
-    this.loaded = this.begin();
+    this.loaded = this.begin().finally(() => this.isRead.set(true));
   }
 
   get openId(): string | null {
@@ -230,8 +233,7 @@ export class MusterStore {
         wanted.map((id) => musters.find((m) => m.id === id && m.binnedAt === null)).find((m) => m) ??
         musters.find((m) => m.binnedAt === null && !m.isArchived);
       if (open) await this.take(open.id);
-      else if (musters.length > 0) await this.addDemo();
-      else {
+      else if (musters.length === 0 && this.wantsDemo) {
         // Two tabs of a fresh browser come to the same first muster: only one of them can make it.
         await this.database.create(FIRST, this.demo(), 'Demo muster loaded').catch(() => undefined);
         await this.open(FIRST);

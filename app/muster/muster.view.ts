@@ -1,4 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  CdkFixedSizeVirtualScroll,
+  CdkVirtualForOf,
+  CdkVirtualScrollableWindow,
+  CdkVirtualScrollViewport,
+} from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { map } from 'rxjs';
@@ -6,13 +12,13 @@ import { MusterFileError, readMuster, writeMuster } from '#core/exchange';
 import {
   addDays,
   duplicatedUnit,
+  movedPieces,
   withoutUnit,
   withUnit,
   type Muster,
-  type Recipe,
   type Unit,
 } from '#core/muster';
-import { dayName, duration, type PlanUnit } from '#core/plan';
+import { duration, type PlanUnit } from '#core/plan';
 import { NEW_ID, ZONE } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Notices } from '../data/notices';
@@ -22,9 +28,21 @@ import { Planner } from '../data/planner';
 import { download, fileName } from '../ui/download';
 import { Findings } from '../ui/findings';
 import { TextField } from '../ui/textField';
+import { dateTimeWords, many } from '../ui/words';
+import { ChoiceField, type Choice } from '../ui/choiceField';
+import { ManyPanel } from './manyPanel';
+import { stacksOf, type Stack } from './stacks';
 import { UnitEditor } from './unitEditor';
 
-const MONTH = new Intl.DateTimeFormat('en', { month: 'short', timeZone: 'UTC' });
+/** Height of a unit in the list, in pixels, what is between two included. */
+const ROW = 148;
+
+const ORDERS: readonly Choice[] = [
+  { value: 'table', text: 'by table date' },
+  { value: 'name', text: 'by name' },
+  { value: 'spare', text: 'least to spare first' },
+  { value: 'pieces', text: 'most pieces first' },
+];
 
 /** Days from the plan's beginning to a new unit's table date. */
 const NEW_UNIT_DAYS = 14;
@@ -32,7 +50,18 @@ const NEW_UNIT_DAYS = 14;
 @Component({
   selector: 'pm-muster-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Findings, TextField, UnitEditor, RouterLink],
+  imports: [
+    CdkFixedSizeVirtualScroll,
+    CdkVirtualForOf,
+    CdkVirtualScrollableWindow,
+    CdkVirtualScrollViewport,
+    ChoiceField,
+    Findings,
+    ManyPanel,
+    TextField,
+    UnitEditor,
+    RouterLink,
+  ],
   templateUrl: './muster.view.html',
 })
 export class MusterView {
@@ -46,9 +75,36 @@ export class MusterView {
   private readonly route = inject(ActivatedRoute);
 
   protected readonly muster = computed(() => this.store.muster()!);
-  protected readonly units = computed(() =>
-    [...this.muster().units].sort((a, b) => a.table.localeCompare(b.table) || a.name.localeCompare(b.name)),
+  protected readonly row = ROW;
+  protected readonly words = many;
+  protected readonly orders = ORDERS;
+  protected readonly order = signal('table');
+  protected readonly sought = signal('');
+
+  private readonly recipeNames = computed(() => new Map(this.muster().recipes.map((r) => [r.id, r])));
+  private readonly stacks = computed(
+    () => new Map(this.muster().units.map((u) => [u.id, stacksOf(u, this.recipeNames())] as const)),
   );
+  private readonly faultyUnits = computed(
+    () =>
+      new Set(
+        this.store.findings().flatMap((f) => (f.severity === 'error' && f.place.unit ? [f.place.unit] : [])),
+      ),
+  );
+  protected readonly units = computed(() => {
+    const words = this.sought().trim().toLowerCase();
+    const found =
+      words === '' ? [...this.muster().units] : this.muster().units.filter((u) => this.speaksOf(u, words));
+    const before = COMPARE[this.order()] ?? COMPARE['table']!;
+    const planned = this.planUnits();
+    return found.sort(
+      (a, b) => before(a, b, planned) || a.table.localeCompare(b.table) || a.name.localeCompare(b.name),
+    );
+  });
+  private readonly asked = toSignal(this.route.queryParamMap);
+  /** an address may ask for it */
+  protected readonly showsMany = linkedSignal(() => this.asked()?.has('many') ?? false);
+  protected readonly chosenPiece = computed(() => this.asked()?.get('piece') ?? null);
   private readonly chosenId = toSignal(this.route.queryParamMap.pipe(map((q) => q.get('unit'))), {
     initialValue: null,
   });
@@ -81,15 +137,25 @@ export class MusterView {
   }
 
   protected choose(unit: string | null): void {
-    void this.router.navigate([], { relativeTo: this.route, queryParams: { unit } });
+    void this.router.navigate([], { relativeTo: this.route, queryParams: unit === null ? {} : { unit } });
   }
 
-  protected recipeOf(id: string | null): Recipe | null {
-    return this.muster().recipes.find((r) => r.id === id) ?? null;
+  protected stacksOf(unit: Unit): readonly Stack[] {
+    return this.stacks().get(unit.id) ?? [];
   }
 
   protected faulty(unit: Unit): boolean {
-    return this.store.findings().some((f) => f.severity === 'error' && f.place.unit === unit.id);
+    return this.faultyUnits().has(unit.id);
+  }
+
+  protected readonly byId = (_: number, unit: Unit): string => unit.id;
+
+  private speaksOf(unit: Unit, words: string): boolean {
+    const names = [
+      unit.name,
+      ...unit.pieces.flatMap((p) => [p.name, this.recipeNames().get(p.recipe ?? '')?.name ?? '']),
+    ];
+    return names.some((n) => n.toLowerCase().includes(words));
   }
 
   protected standing(unit: Unit): { text: string; late: boolean } | null {
@@ -106,11 +172,7 @@ export class MusterView {
     };
   }
 
-  /** `Tue 16 Mar, 19:00` */
-  protected table(unit: Unit): string {
-    const month = MONTH.format(new Date(`${unit.table}Z`));
-    return `${dayName({ date: unit.table.slice(0, 10), zone: 'UTC' }, 0)} ${month}, ${unit.table.slice(11)}`;
-  }
+  protected readonly table = (unit: Unit): string => dateTimeWords(unit.table);
 
   protected addUnit(): void {
     const id = this.newId();
@@ -134,6 +196,16 @@ export class MusterView {
     };
     this.store.change('Unit added', (m) => withUnit(m, unit));
     this.choose(id);
+    // What is new is named first.
+    setTimeout(() => {
+      const field = document.querySelector<HTMLInputElement>('pm-unit-editor input');
+      field?.focus();
+      field?.select();
+    });
+  }
+
+  protected movePieces(unit: Unit, { pieces, to }: { pieces: ReadonlySet<string>; to: string }): void {
+    this.store.change(`${many(pieces.size, 'piece')} moved`, (m) => movedPieces(m, unit.id, pieces, to));
   }
 
   protected change(unit: Unit, what: string): void {
@@ -183,4 +255,17 @@ export class MusterView {
       this.notices.tell(`${file.name} was not brought in; everything is as it was.`);
     }
   }
+}
+
+type Compare = (a: Unit, b: Unit, planned: ReadonlyMap<string, PlanUnit>) => number;
+const COMPARE: Readonly<Record<string, Compare>> = {
+  table: (a, b) => a.table.localeCompare(b.table),
+  name: (a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }),
+  spare: (a, b, planned) => spareOf(planned.get(a.id)) - spareOf(planned.get(b.id)),
+  pieces: (a, b) => b.pieces.length - a.pieces.length,
+};
+
+/** Late units first, then by sessions to spare. */
+function spareOf(unit: PlanUnit | undefined): number {
+  return unit === undefined ? Infinity : unit.lateMinutes > 0 ? -unit.lateMinutes : unit.spareSessions;
 }

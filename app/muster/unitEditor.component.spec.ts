@@ -67,33 +67,29 @@ describe('the editor of a unit', () => {
     sound();
   });
 
-  it('adds, copies and deletes pieces', async () => {
-    await page.press('Add a piece');
-    expect(unit().pieces.map((p) => p.name)).toEqual(['Ferry 1', 'Ferry 2', 'Piece 3']);
-    expect(unit().pieces[2]!.recipe).toBe('r');
-    await page.type('copies', '2');
-    await page.press('Duplicate');
-    expect(unit().pieces.map((p) => p.name)).toEqual([
-      'Ferry 1',
-      'Ferry 1 2',
-      'Ferry 1 3',
-      'Ferry 2',
-      'Piece 3',
+  it('adds pieces like the last, by number and by name', async () => {
+    await page.type('More pieces: “4 more”, “mast, oars, roof late”', '2 more');
+    await page.press('Add');
+    expect(unit().pieces.map((p) => [p.name, p.recipe])).toEqual([
+      ['Ferry 1', 'r'],
+      ['Ferry 2', 'r'],
+      ['Ferry 3', 'r'],
+      ['Ferry 4', 'r'],
     ]);
-    expect(new Set(unit().pieces.map((p) => p.id)).size).toBe(5);
-    await page.press('Delete piece', 1);
-    expect(unit().pieces.map((p) => p.name)).toEqual(['Ferry 1', 'Ferry 1 3', 'Ferry 2', 'Piece 3']);
-    sound();
-  });
-
-  it('gives a piece its recipe, what it joins, where it starts, its size, its substitutes', async () => {
-    await page.check('Pilot: goes ahead, the others wait for its verdict');
-    expect(unit().pieces[0]!.isPilot).toBe(true);
-    await page.check('“Acrylic wash” instead of “wash”');
-    expect(unit().pieces[0]!.substitutes).toEqual(['wash']);
-    await page.type('Or measured', '42');
-    expect(unit().pieces[0]!.size).toMatchObject({ areaCm2: 42 });
-    expect(page.text).toContain('42 cm² each');
+    await page.type('More pieces: “4 more”, “mast, oars, roof late”', 'mast, roof late');
+    await page.press('Add');
+    expect(
+      unit()
+        .pieces.slice(4)
+        .map((p) => [p.name, p.joins]),
+    ).toEqual([
+      ['Mast', null],
+      ['Roof', { piece: 'p1', layer: 'wash', glue: { minutes: 4, dryMinutes: 60 } }],
+    ]);
+    await page.type('More pieces: “4 more”, “mast, oars, roof late”', '0 more');
+    await page.press('Add');
+    expect(page.text).toContain('Makes none');
+    expect(unit().pieces).toHaveLength(6);
     sound();
   });
 
@@ -102,12 +98,14 @@ describe('the editor of a unit', () => {
     let isDeleted = false;
     fixture.componentInstance.duplicate.subscribe((n) => asked.push(n));
     fixture.componentInstance.deleted.subscribe(() => (isDeleted = true));
-    const copies = document.getElementById('unit-copies') as HTMLInputElement;
-    for (const text of ['3', '999', '-4', 'many']) {
-      copies.value = text;
-      await page.press('Duplicate unit');
-    }
-    expect(asked).toEqual([3, 50, 1, 1]);
+    await page.type('copies', '3');
+    await page.press('Duplicate unit');
+    // What is no number of copies is told, and what stood before holds.
+    for (const text of ['199', '-4', 'many']) await page.type('copies', text);
+    expect(page.text).toContain('That is no number.');
+    await page.type('copies', '51');
+    expect(page.text).toContain('Between 1 and 50.');
+    expect(asked).toEqual([3]);
     await page.press('Delete unit');
     expect(isDeleted).toBe(true);
   });

@@ -29,12 +29,14 @@ import {
   type PlanUnit,
 } from '#core/plan';
 import { writeCalendar, writePlanCsv } from '#core/exchange';
+import { Concerns } from '../data/concerns';
 import { NEW_ID, NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
 import { download, fileName } from '../ui/download';
 import { Findings } from '../ui/findings';
 import { Patterns } from '../ui/patterns';
+import { many } from '../ui/words';
 import { StepCard } from './stepCard';
 import { PlanRow, type Span } from './planRow';
 import { LampHead } from './lampHead';
@@ -58,6 +60,8 @@ const ZOOMS = [0.5, 0.8, 1.15, 1.7, 2.6];
 export class PlanView {
   protected readonly store = inject(MusterStore);
   protected readonly planner = inject(Planner);
+  protected readonly concerns = inject(Concerns);
+  protected readonly words = many;
   private readonly now = inject(NOW);
   private readonly newId = inject(NEW_ID);
   private readonly scroller = viewChild<ElementRef<HTMLElement>>('scroller');
@@ -126,6 +130,11 @@ export class PlanView {
   protected readonly watch = computed(() => {
     const id = this.selectedId();
     return this.planner.cautions().filter((f) => f.step === id);
+  });
+  /** what the checks say of its layer */
+  protected readonly stepFindings = computed(() => {
+    const step = this.selected();
+    return step ? this.concerns.ofLayer(step.recipe.id, step.layer.id) : [];
   });
   protected readonly showsLate = signal(false);
   /** Why each late unit is late, as the planning desk finds it out. */

@@ -12,6 +12,7 @@ import {
   type PlanStep,
   type Why,
 } from '#core/plan';
+import type { Finding } from '#core/recipe';
 import { RunActions } from './runActions';
 
 /** The chosen step at the foot of the plan: what it is, why it stands where it stands, what it holds up. */
@@ -103,6 +104,20 @@ import { RunActions } from './runActions';
             </ul>
           </div>
         </div>
+        @for (f of findings(); track $index) {
+          <p class="mt-1.5 border-t border-line pt-1.5 text-[0.9rem]" data-testid="step-finding">
+            <strong [class]="f.severity === 'error' ? 'text-shut' : 'text-lamp'">{{
+              f.severity === 'error' ? 'Breaks a rule.' : 'Watch.'
+            }}</strong>
+            {{ f.text }} <span class="text-mute">{{ f.cure }}</span>
+            <a
+              class="text-lamp underline"
+              [routerLink]="['/recipes', f.place.recipe]"
+              [queryParams]="{ layer: f.place.layer }"
+              >its layer</a
+            >
+          </p>
+        }
         @for (f of watch(); track f.rule) {
           <p class="mt-1.5 border-t border-line pt-1.5 text-[0.9rem]">
             <strong class="text-lamp">{{ f.severity === 'warning' ? 'Watch.' : 'Better.' }}</strong>
@@ -133,6 +148,7 @@ export class StepCard {
   /** the run that the step is of, itself among them; empty where no step is chosen */
   readonly run = input<readonly PlanStep[]>([]);
   readonly watch = input<readonly PlanFinding[]>([]);
+  readonly findings = input<readonly Finding[]>([]);
   readonly choose = output<string>();
   readonly shut = output();
 

@@ -9,6 +9,7 @@ import {
   type Recipe,
 } from '#core/muster';
 import { duration } from '#core/plan';
+import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { LayerKinds } from './layerKinds';
 import { TextField } from '../ui/textField';
@@ -71,25 +72,22 @@ import { TextField } from '../ui/textField';
         </div>
         <pm-number
           label="Coats"
+          [of]="fields.layer.coats"
           [value]="l.coats"
-          [min]="1"
-          [max]="20"
-          [whole]="true"
           (valueChange)="set({ coats: $event! }, 'coats')"
         />
         <pm-number
           label="Hands, a piece and coat"
           unit="min"
+          [of]="fields.layer.minutes"
           [value]="l.minutes"
-          [min]="0.1"
-          [max]="1440"
           (valueChange)="setFigure('minutes', $event!, 'hands-on minutes')"
         />
         <pm-number
           label="Dry for the next layer"
           unit="min"
+          [of]="fields.layer.dryMinutes"
           [value]="l.dryMinutes"
-          [max]="86400"
           (valueChange)="setFigure('dryMinutes', $event!, 'drying')"
         />
       </div>
@@ -154,25 +152,22 @@ import { TextField } from '../ui/textField';
             <pm-number
               label="No sooner than"
               unit="min after it"
-              [optional]="true"
+              [of]="fields.window.opensMinutes"
               [value]="w.opensMinutes"
-              [max]="86400"
               (valueChange)="setWindow({ opensMinutes: $event }, 'window opens')"
             />
             <pm-number
               label="Better by (each minute beyond costs result)"
               unit="min after it"
-              [optional]="true"
+              [of]="fields.window.preferMinutes"
               [value]="w.preferMinutes"
-              [max]="86400"
               (valueChange)="setWindow({ preferMinutes: $event }, 'better by')"
             />
             <pm-number
               label="No later than (then it has shut)"
               unit="min after it"
-              [optional]="true"
+              [of]="fields.window.closesMinutes"
               [value]="w.closesMinutes"
-              [max]="86400"
               (valueChange)="setWindow({ closesMinutes: $event }, 'window closes')"
             />
             <div>
@@ -247,6 +242,7 @@ import { TextField } from '../ui/textField';
   `,
 })
 export class LayerEditor {
+  protected readonly fields = FIELDS;
   readonly layer = input.required<Layer>();
   readonly recipe = input.required<Recipe>();
   readonly changed = output<{ layer: Layer; what: string }>();

@@ -3,6 +3,7 @@ import { AIDS, FAMILIES, familyOf, FILMS, METHODS, sprayGuide, type Aid, type Fi
 import { SHEENS, TASKS, type Layer, type Recipe, type Sheen, type Substitute, type Task } from '#core/muster';
 import { CheckField } from '../ui/checkField';
 import { ChoiceField, type Choice } from '../ui/choiceField';
+import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
 
@@ -67,17 +68,15 @@ const NONE: Choice = { value: '', text: 'not said' };
         <legend class="px-1 font-semibold">Again until it looks right</legend>
         <pm-number
           label="Passes expected"
+          [of]="fields.passes.expected"
           [value]="l.passes?.expected ?? 1"
-          [min]="1"
-          [max]="12"
-          [whole]="true"
           (valueChange)="setPasses($event!, l.passes?.waitMinutes ?? l.dryMinutes)"
         />
         <pm-number
           label="Wait between"
           unit="min"
+          [of]="fields.passes.waitMinutes"
           [value]="l.passes?.waitMinutes ?? 0"
-          [max]="86400"
           (valueChange)="setPasses(l.passes?.expected ?? 1, $event!)"
         />
       </fieldset>
@@ -85,17 +84,15 @@ const NONE: Choice = { value: '', text: 'not said' };
         <legend class="px-1 font-semibold">Face by face</legend>
         <pm-number
           label="Faces"
+          [of]="fields.faces.count"
           [value]="l.faces?.count ?? 1"
-          [min]="1"
-          [max]="8"
-          [whole]="true"
           (valueChange)="setFaces($event!, l.faces?.waitMinutes ?? l.dryMinutes)"
         />
         <pm-number
           label="Wait before a turn"
           unit="min"
+          [of]="fields.faces.waitMinutes"
           [value]="l.faces?.waitMinutes ?? 0"
-          [max]="86400"
           (valueChange)="setFaces(l.faces?.count ?? 1, $event!)"
         />
       </fieldset>
@@ -119,36 +116,29 @@ const NONE: Choice = { value: '', text: 'not said' };
         <pm-number
           label="Nozzle"
           unit="mm"
-          [optional]="true"
+          [of]="fields.layer.nozzleMm"
           [value]="l.nozzleMm ?? null"
-          [min]="0.1"
-          [max]="2"
           (valueChange)="set({ nozzleMm: $event ?? undefined }, 'nozzle')"
         />
         <pm-number
           label="Pressure"
           [unit]="pressure()"
-          [optional]="true"
+          [of]="fields.layer.pressureBar"
           [value]="l.pressureBar ?? null"
-          [min]="0.2"
-          [max]="6"
           (valueChange)="set({ pressureBar: $event ?? undefined }, 'pressure')"
         />
         <pm-number
           label="Depth of a pour"
           unit="mm"
-          [optional]="true"
+          [of]="fields.layer.depthMm"
           [value]="l.depthMm ?? null"
-          [min]="0.1"
-          [max]="50"
           (valueChange)="set({ depthMm: $event ?? undefined }, 'depth')"
         />
         <pm-number
           label="Own figure of paint, a piece"
           unit="ml"
-          [optional]="true"
+          [of]="fields.layer.millilitres"
           [value]="l.millilitres ?? null"
-          [max]="2000"
           (valueChange)="set({ millilitres: $event ?? undefined }, 'own amount')"
         />
       </div>
@@ -196,25 +186,22 @@ const NONE: Choice = { value: '', text: 'not said' };
               />
               <pm-number
                 label="Coats"
+                [of]="fields.substitute.coats"
                 [value]="s.coats"
-                [min]="1"
-                [max]="20"
-                [whole]="true"
                 (valueChange)="setSubstitute({ coats: $event! })"
               />
               <pm-number
                 label="Hands, a piece and coat"
                 unit="min"
+                [of]="fields.substitute.minutes"
                 [value]="s.minutes"
-                [min]="0.1"
-                [max]="1440"
                 (valueChange)="setSubstitute({ minutes: $event! })"
               />
               <pm-number
                 label="Dry for the next layer"
                 unit="min"
+                [of]="fields.substitute.dryMinutes"
                 [value]="s.dryMinutes"
-                [max]="86400"
                 (valueChange)="setSubstitute({ dryMinutes: $event! })"
               />
             </div>
@@ -234,6 +221,7 @@ const NONE: Choice = { value: '', text: 'not said' };
   `,
 })
 export class LayerKinds {
+  protected readonly fields = FIELDS;
   readonly layer = input.required<Layer>();
   readonly recipe = input.required<Recipe>();
   readonly changed = output<{ part: Partial<Layer>; what: string }>();

@@ -15,10 +15,12 @@ import {
   type Layer,
   type Recipe,
 } from '#core/muster';
-import { linksOf, type Finding } from '#core/recipe';
+import { factsOf, type Finding } from '#core/recipe';
 import { duration } from '#core/plan';
 import { NEW_ID } from '../data/environment';
+import { Concerns } from '../data/concerns';
 import { MusterStore } from '../data/musterStore';
+import { many } from '../ui/words';
 import { Findings } from '../ui/findings';
 import { TextField } from '../ui/textField';
 import { LayerEditor } from './layerEditor';
@@ -49,6 +51,8 @@ export class RecipesView {
   readonly recipe = input<string>();
 
   protected readonly store = inject(MusterStore);
+  protected readonly concerns = inject(Concerns);
+  protected readonly words = many;
   private readonly newId = inject(NEW_ID);
   private readonly router = inject(Router);
   private readonly route = inject(ActivatedRoute);
@@ -80,15 +84,15 @@ export class RecipesView {
   protected readonly summary = computed(() => {
     const recipe = this.current();
     if (!recipe) return '';
-    const hands = recipe.layers.reduce((sum, l) => sum + l.minutes * l.coats, 0);
+    const facts = factsOf(recipe);
     const users = this.store
       .muster()!
       .units.filter((u) => u.pieces.some((p) => p.recipe === recipe.id))
       .map((u) => u.name);
     return [
       `${recipe.layers.length} ${recipe.layers.length === 1 ? 'layer' : 'layers'}`,
-      `${duration(hands)} of hands a piece`,
-      `${duration(longestDrying(recipe))} of drying one after the other at 21 °C, 50 %`,
+      `${duration(facts.handsMinutes)} of hands a piece`,
+      `${duration(facts.dryMinutes)} of drying one after the other at 21 °C, 50 %`,
       users.length > 0 ? `used by ${users.join(', ')}` : 'used by no unit yet',
     ].join(' · ');
   });
@@ -218,14 +222,4 @@ export class RecipesView {
     this.store.remove(`Recipe ${recipe.name} deleted`, (m) => withoutRecipe(m, recipe.id));
     void this.router.navigate(['/recipes']);
   }
-}
-
-/** Drying minutes along the longest chain of layers, at the reference climate. */
-function longestDrying(recipe: Recipe): number {
-  const until = recipe.layers.map(() => 0);
-  const links = linksOf(recipe)
-    .filter((l) => l.from < l.to)
-    .sort((a, b) => a.to - b.to);
-  for (const l of links) until[l.to] = Math.max(until[l.to]!, until[l.from]! + l.min);
-  return Math.max(0, ...recipe.layers.map((l, i) => until[i]! + l.dryMinutes));
 }

@@ -2,7 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import { familyOf, methodOf, sprayWords } from '#core/materials';
 import { instantOf, minutesUntil } from '#core/muster';
+import type { Finding } from '#core/recipe';
 import { clockTime, dayName, duration, moment, runSheet, thereWords, type RunEntry } from '#core/plan';
+import { Concerns } from '../data/concerns';
 import { NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
@@ -18,6 +20,7 @@ export class SheetView {
   readonly session = input<string>();
   protected readonly store = inject(MusterStore);
   protected readonly planner = inject(Planner);
+  private readonly concerns = inject(Concerns);
   private readonly now = inject(NOW);
 
   private readonly cupMl = computed(() => this.store.muster()?.bench.cupMl);
@@ -61,6 +64,16 @@ export class SheetView {
     ]
       .filter((t) => t !== '')
       .join(' · ');
+  }
+
+  /** What the checks say of its layers, each once. */
+  protected findingsOf(entry: RunEntry): readonly Finding[] {
+    const steps = this.planner.plan()?.steps;
+    const found = entry.pieces.flatMap(({ step }) => {
+      const s = steps?.get(step);
+      return s ? this.concerns.ofLayer(s.recipe.id, s.layer.id) : [];
+    });
+    return [...new Set(found)];
   }
 
   protected count(entry: RunEntry): string {

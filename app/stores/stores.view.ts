@@ -28,6 +28,7 @@ import { Planner } from '../data/planner';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { download, fileName } from '../ui/download';
 import { Findings } from '../ui/findings';
+import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
 
@@ -41,6 +42,7 @@ const BOTTLE_H = 96;
   templateUrl: './stores.view.html',
 })
 export class StoresView {
+  protected readonly fields = FIELDS;
   protected readonly store = inject(MusterStore);
   protected readonly planner = inject(Planner);
   private readonly newId = inject(NEW_ID);

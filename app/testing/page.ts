@@ -29,6 +29,10 @@ export class Page {
     await this.fixture.whenStable();
   }
 
+  async settle(): Promise<void> {
+    await this.fixture.whenStable();
+  }
+
   async check(label: string): Promise<void> {
     const field = this.field(label);
     field.click();

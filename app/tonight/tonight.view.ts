@@ -41,6 +41,7 @@ import { Planner } from '../data/planner';
 import { Notices } from '../data/notices';
 import { WaysOutPanel } from '../plan/waysOutPanel';
 import { countedWords } from '../ui/entryWords';
+import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { smallPicture } from '../ui/smallPicture';
 
@@ -62,6 +63,7 @@ const STATE_WORDS: Readonly<Record<ShelfState, string>> = {
   host: { '(document:keydown)': 'onKey($event)' },
 })
 export class TonightView {
+  protected readonly fields = FIELDS;
   protected readonly store = inject(MusterStore);
   protected readonly planner = inject(Planner);
   protected readonly logbook = inject(Logbook);

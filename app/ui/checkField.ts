@@ -5,7 +5,7 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
   selector: 'pm-check',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <label class="flex min-h-9 items-center gap-2"
+    <label class="flex min-h-11 items-center gap-2"
       ><input
         type="checkbox"
         class="h-5 w-5 shrink-0 accent-lamp"

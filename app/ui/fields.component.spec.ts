@@ -2,6 +2,7 @@
 import { ChangeDetectionStrategy, Component, inject, signal, type WritableSignal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { amount, whole } from '#core/muster';
 import { Refusals } from '../data/refusals';
 import { Page } from '../testing/page';
 import { ChoiceField } from './choiceField';
@@ -23,27 +24,36 @@ import { TextField } from './textField';
     <pm-number
       label="Places"
       unit="places"
-      [whole]="true"
-      [min]="1"
-      [max]="9"
+      [of]="places9"
       [value]="places()"
       (valueChange)="take('places', places, $event)"
     />
     <pm-number
       label="Litres"
-      [optional]="true"
+      [of]="litresField"
       [value]="litres()"
       (valueChange)="take('litres', litres, $event)"
+    />
+    <pm-number
+      label="Dry"
+      unit="min"
+      [of]="dryField"
+      [value]="dry()"
+      (valueChange)="take('dry', dry, $event)"
     />
     <pm-choice label="Use" [choices]="choices" [value]="use()" (valueChange)="take('use', use, $event)" />
   `,
 })
 class Host {
+  protected readonly places9 = whole(1, 9);
+  protected readonly litresField = amount(0, 100).optional();
   private readonly refusals = inject(Refusals);
   readonly name = signal('Herons');
   readonly table = signal('2027-03-05T12:00');
   readonly places = signal<number | null>(2);
   readonly litres = signal<number | null>(3);
+  protected readonly dryField = whole(0, 10_000);
+  readonly dry = signal<number | null>(0);
   readonly use = signal('a');
   readonly choices = [
     { value: 'a', text: 'a' },
@@ -134,6 +144,36 @@ describe('a field', () => {
       ['litres', 2.5],
       ['litres', null],
     ]);
+  });
+
+  it('of minutes takes hours too, and says long times in hours', async () => {
+    for (const [text, minutes] of [
+      ['1 h 20', 80],
+      ['2:30', 150],
+      ['1,5 h', 90],
+      ['2 days', 2880],
+      ['45 min', 45],
+    ] as const) {
+      await page.type('Dry', text);
+      expect(host.dry()).toBe(minutes);
+    }
+    await page.type('Dry', '12 h');
+    expect(page.text).toContain('min (12 h)');
+    await page.type('Dry', 'a while');
+    expect(page.text).toContain('That is no number.');
+  });
+
+  it('tells what is wrong while it is typed, and takes nothing yet', async () => {
+    const field = page.field('Places');
+    field.value = '12';
+    field.dispatchEvent(new Event('input'));
+    await page.settle();
+    expect(page.text).toContain('Between 1 and 9 places.');
+    field.value = '3';
+    field.dispatchEvent(new Event('input'));
+    await page.settle();
+    expect(page.text).not.toContain('Between 1 and 9');
+    expect(host.taken).toEqual([]);
   });
 
   it('of choices shows what holds, not what was refused', async () => {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { Finding } from '#core/recipe';
 
@@ -22,6 +22,11 @@ const ORDER: readonly Finding['severity'][] = ['error', 'warning', 'advice'];
           <div>{{ f.text }}</div>
           <div class="text-mute">{{ f.cure }}</div>
           @if (linked()) {
+            @if (f.fix; as fix) {
+              <button type="button" class="btn btn-small btn-lamp mt-2 mr-2" (click)="cured.emit(f)">
+                {{ fix.label }}
+              </button>
+            }
             <a
               class="btn btn-small mt-2"
               [routerLink]="f.place.recipe ? ['/recipes', f.place.recipe] : ['/', f.place.view]"
@@ -37,6 +42,8 @@ const ORDER: readonly Finding['severity'][] = ['error', 'warning', 'advice'];
 export class Findings {
   readonly findings = input.required<readonly Finding[]>();
   readonly linked = input(true);
+  /** the cure of one is to be taken */
+  readonly cured = output<Finding>();
   protected readonly list = computed(() =>
     [...this.findings()].sort((a, b) => ORDER.indexOf(a.severity) - ORDER.indexOf(b.severity)),
   );

@@ -8,6 +8,9 @@ import {
   output,
   signal,
 } from '@angular/core';
+import type { ZodType } from 'zod';
+import { limitsOf, numberFault } from '#core/muster';
+import { duration } from '#core/plan';
 import { Refusals } from '../data/refusals';
 
 let count = 0;
@@ -25,12 +28,13 @@ let count = 0;
         autocomplete="off"
         [id]="id"
         [value]="text()"
-        [placeholder]="optional() ? '—' : ''"
+        [placeholder]="limits().isOptional ? '—' : ''"
         [attr.aria-invalid]="fault() !== null"
         [attr.aria-describedby]="fault() ? id + '-fault' : null"
+        (input)="look($any($event.target).value)"
         (change)="take($any($event.target).value)"
       />
-      <span class="text-[0.9rem] text-mute">{{ unit() }}</span>
+      <span class="text-[0.9rem] text-mute">{{ unitText() }}</span>
     </span>
     @if (fault(); as fault) {
       <span class="mt-1 block text-[0.9rem] text-shut" [id]="id + '-fault'">{{ fault }}</span>
@@ -39,13 +43,11 @@ let count = 0;
 })
 export class NumberField {
   readonly label = input.required<string>();
+  /** as it stands behind the number; with "min" hours are understood too */
   readonly unit = input('');
   readonly value = input.required<number | null>();
-  readonly min = input(0);
-  readonly max = input(1_000_000);
-  readonly whole = input(false);
-  /** may be left empty: null */
-  readonly optional = input(false);
+  /** the schema of what is typed: its limits hold here */
+  readonly of = input.required<ZodType>();
   readonly valueChange = output<number | null>();
   private readonly refusals = inject(Refusals);
 
@@ -53,6 +55,14 @@ export class NumberField {
   protected readonly fault = signal<string | null>(null);
   private readonly typed = signal<string | null>(null);
   protected readonly text = computed(() => this.typed() ?? String(this.value() ?? ''));
+  protected readonly limits = computed(() => limitsOf(this.of()));
+  private readonly isMinutes = computed(() => /^min\b/.test(this.unit()));
+  protected readonly unitText = computed(() => {
+    const value = this.value();
+    return this.isMinutes() && value !== null && value >= LONG_MINUTES
+      ? `${this.unit()} (${duration(value)})`
+      : this.unit();
+  });
 
   constructor() {
     // A new value from outside replaces whatever was typed.
@@ -63,22 +73,40 @@ export class NumberField {
     });
   }
 
+  /** While it is typed nothing is taken, but what is wrong is told. */
+  protected look(text: string): void {
+    this.fault.set(numberFault(this.read(text), this.limits(), this.unit()));
+  }
+
   protected take(text: string): void {
-    const trimmed = text.trim().replace(',', '.');
-    const value = trimmed === '' ? null : Number(trimmed);
-    const fault = this.faultOf(value);
+    const value = this.read(text);
+    const fault = numberFault(value, this.limits(), this.unit());
     const refused =
       fault ?? (value === this.value() ? null : this.refusals.during(() => this.valueChange.emit(value)));
     this.fault.set(refused);
     this.typed.set(refused === null ? null : text);
   }
 
-  private faultOf(value: number | null): string | null {
-    if (value === null) return this.optional() ? null : 'Needs a number.';
-    if (!Number.isFinite(value)) return 'That is no number.';
-    if (this.whole() && !Number.isInteger(value)) return 'Needs a whole number.';
-    if (value < this.min() || value > this.max())
-      return `Between ${this.min()} and ${this.max()} ${this.unit()}.`;
-    return null;
+  private read(text: string): number | null {
+    const trimmed = text.trim();
+    if (trimmed === '') return null;
+    return this.isMinutes() ? minutesOf(trimmed) : Number(trimmed.replace(',', '.'));
   }
+}
+
+/** From here on minutes are told in hours too. */
+const LONG_MINUTES = 120;
+
+/** `90`, `1 h 30`, `1:30`, `1.5 h`, `2 days`: minutes; NaN where it is none of them. */
+function minutesOf(text: string): number {
+  const clean = text.toLowerCase().replace(/,/g, '.');
+  const clock = /^(\d+):([0-5]\d)$/.exec(clean);
+  if (clock) return Number(clock[1]) * 60 + Number(clock[2]);
+  const parts =
+    /^(?:(\d+(?:\.\d+)?)\s*d(?:ays?)?)?\s*(?:(\d+(?:\.\d+)?)\s*h(?:ours?)?)?\s*(?:(\d+(?:\.\d+)?)\s*(?:m(?:in(?:utes?)?)?)?)?$/.exec(
+      clean,
+    );
+  if (!parts) return Number(clean);
+  const [days, hours, minutes] = parts.slice(1).map((p) => Number(p ?? 0));
+  return days! * 1440 + hours! * 60 + minutes!;
 }

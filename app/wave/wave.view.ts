@@ -3,6 +3,7 @@ import { opensAfter, restingOn, workMinutes } from '#core/recipe';
 import { duration, waveOf, type Wave, type WaveInput } from '#core/plan';
 import { MusterStore } from '../data/musterStore';
 import { ChoiceField, type Choice } from '../ui/choiceField';
+import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { Patterns } from '../ui/patterns';
 
@@ -25,6 +26,7 @@ const LIMIT_WORDS = {
   templateUrl: './wave.view.html',
 })
 export class WaveView {
+  protected readonly fields = FIELDS;
   protected readonly store = inject(MusterStore);
   protected readonly input = signal<WaveInput>({ first: 4, second: 6, change: 8, opens: 20, closes: 60 });
   protected readonly chosen = signal('');

@@ -235,6 +235,7 @@ export const LIBRARY: readonly Recipe[] = [
       seal('under', 'satin', { dryMinutes: 120 }),
       l('crackle', 'Crackle', '#cfc7b4', 'crackle', 'brush', 6, {
         mixture: 'crackle, undiluted',
+        dryMinutes: 20,
         window: { opensMinutes: 20, closesMinutes: 60, preferMinutes: null, through: null },
         note: 'A film, not wet, not dry: then one coat only.',
       }),

@@ -87,6 +87,8 @@ export const benchSchema = z.strictObject({
   timeZone: z.string().max(80).refine(isTimeZone, 'is no time zone (such as Europe/Vienna or UTC)'),
   people: z.array(personSchema),
   airbrush: z.strictObject(airbrushMinutes),
+  /** false: there is none, and everything is put on by brush, can or hand */
+  hasAirbrush: z.boolean().optional(),
   moreAirbrushes: z
     .array(z.strictObject({ id, name, role: z.enum(AIRBRUSH_ROLES), ...airbrushMinutes }))
     .max(20)
@@ -286,7 +288,14 @@ export const pieceSchema = z.strictObject({
   /** rack places it takes from its first layer until it is done */
   places: z.int().min(0).max(1000),
   /** a part that must be done before a layer of another piece of the unit goes on */
-  joins: z.strictObject({ piece: id, layer: id }).nullable(),
+  joins: z
+    .strictObject({
+      piece: id,
+      layer: id,
+      /** glued on as a step of its own, once all that this layer goes over is on and dry */
+      glue: z.strictObject({ minutes: z.number().gt(0).max(240), dryMinutes: minutes }).optional(),
+    })
+    .nullable(),
   /** how large: by class and scale, or measured */
   size: z
     .strictObject({

@@ -8,12 +8,15 @@ import {
   duplicatedUnit,
   mended,
   movedLayer,
+  movedPieces,
   musterSchema,
+  numberedNames,
   withLayer,
   withoutLayer,
-  withoutPiece,
+  withoutPieces,
   withoutRecipe,
   withoutUnit,
+  withPieces,
   withRecipe,
   withUnit,
   type Muster,
@@ -139,13 +142,59 @@ describe('copies', () => {
     const [unit] = demo.units;
     const [piece] = unit!.pieces;
     const more = duplicatedPiece(unit!, piece!.id, 3, counter());
+    // Two trays are there already.
     expect(more.pieces.slice(0, 4).map((p) => p.name)).toEqual([
-      piece!.name,
-      `${piece!.name} 2`,
-      `${piece!.name} 3`,
-      `${piece!.name} 4`,
+      'Cutters, tray 1',
+      'Cutters, tray 3',
+      'Cutters, tray 4',
+      'Cutters, tray 5',
     ]);
-    expect(['new1', 'new2', 'new3'].reduce(withoutPiece, more)).toEqual(unit);
+    expect(withoutPieces(more, new Set(['new1', 'new2', 'new3']))).toEqual(unit);
+  });
+});
+
+describe('names for more of the same', () => {
+  it.each<[string, string[], string[]]>([
+    ['Barge', ['Barge'], ['Barge 2', 'Barge 3']],
+    ['Barge 1', ['Barge 1', 'Barge 4', 'Hull 9'], ['Barge 5', 'Barge 6']],
+    ['Barge 1', ['barge 7'], ['Barge 8', 'Barge 9']],
+    ['4th Company', ['4th Company'], ['4th Company 2', '4th Company 3']],
+    ['Punt 12', [], ['Punt 1', 'Punt 2']],
+  ])('after %j beside %j are %j', (name, taken, names) => {
+    expect(numberedNames(name, 2, taken)).toEqual(names);
+  });
+
+  it('are never longer than a name may be', () => {
+    const [name] = numberedNames('x'.repeat(120), 1, ['x'.repeat(120)]);
+    expect(name).toBe(`${'x'.repeat(118)} 2`);
+  });
+});
+
+describe('several pieces at once', () => {
+  it('are changed alike, and the others left', () => {
+    const [unit] = demo.units;
+    const [first, second, ...others] = unit!.pieces;
+    const changed = withPieces(unit!, new Set([first!.id, second!.id]), { count: 7 });
+    expect(changed.pieces.map((p) => p.count)).toEqual([7, 7, ...others.map((p) => p.count)]);
+  });
+
+  it('go to another unit whole, and what held them to the first is cut', () => {
+    for (const unit of demo.units) {
+      const to = demo.units.find((u) => u.id !== unit.id)!;
+      const ids = new Set(unit.pieces.slice(0, 2).map((p) => p.id));
+      const after = mended(demo, movedPieces(demo, unit.id, ids, to.id)).muster;
+      const units = new Map(after.units.map((u) => [u.id, u]));
+      expect(
+        units
+          .get(to.id)!
+          .pieces.slice(-ids.size)
+          .map((p) => p.id),
+      ).toEqual([...ids]);
+      expect(units.get(unit.id)!.pieces.some((p) => ids.has(p.id))).toBe(false);
+      for (const u of after.units)
+        for (const p of u.pieces)
+          if (p.joins) expect(u.pieces.some((x) => x.id === p.joins!.piece)).toBe(true);
+    }
   });
 });
 
@@ -153,7 +202,7 @@ describe('a piece taken out', () => {
   it('is joined by nothing any more', () => {
     for (const unit of demo.units)
       for (const { id } of unit.pieces) {
-        const rest = mended(demo, withUnit(demo, withoutPiece(unit, id))).muster;
+        const rest = mended(demo, withUnit(demo, withoutPieces(unit, new Set([id])))).muster;
         expect(placesOf(rest.units, id)).toEqual([]);
       }
   });

@@ -1,12 +1,27 @@
 /** Changes to a muster, each a pure function from muster to muster. What they leave pointing nowhere is mended at the door. */
 import { NAME_LETTERS } from './document';
-import type { Bench, Layer, Muster, Piece, Pin, Recipe, Stores, Unit } from './document';
+import type { Bench, Layer, Muster, Piece, Pin, Recipe, Session, Stores, Unit } from './document';
+import type { LocalDate } from './localTime';
+import { sessionsOn } from './sessions';
 
 /** Gives a new id each time; passed in, so that tests can repeat it. */
 export type NewId = () => string;
 
 export function withBench(muster: Muster, bench: Bench): Muster {
   return { ...muster, bench };
+}
+
+/** One session more on a date, besides those that the week or an exception has there. */
+export function withExtraSession(muster: Muster, date: LocalDate, session: Session, newId: NewId): Muster {
+  const { bench } = muster;
+  const known = bench.exceptions.find((e) => e.date === date);
+  const exception = {
+    id: known?.id ?? newId(),
+    date,
+    sessions: [...sessionsOn(bench, date), session],
+  };
+  const exceptions = [...bench.exceptions.filter((e) => e !== known), exception];
+  return { ...muster, bench: { ...bench, exceptions } };
 }
 
 const EMPTY: Stores = { products: [], markings: [], consumables: [], jars: [] };
@@ -29,24 +44,31 @@ export function withoutUnit(muster: Muster, id: string): Muster {
   return { ...muster, units: muster.units.filter((u) => u.id !== id) };
 }
 
-/** Copies of a unit with its pieces under new ids, named "… 2", "… 3", directly after it. */
+/** Copies of a unit with its pieces under new ids, numbered on, directly after it. */
 export function duplicatedUnit(muster: Muster, id: string, copies: number, newId: NewId): Muster {
   return {
     ...muster,
     units: muster.units.flatMap((unit) =>
       unit.id === id
-        ? [unit, ...Array.from({ length: copies }, (_, k) => copyOfUnit(unit, k + 2, newId))]
+        ? [
+            unit,
+            ...numberedNames(
+              unit.name,
+              copies,
+              muster.units.map((u) => u.name),
+            ).map((name) => copyOfUnit(unit, name, newId)),
+          ]
         : [unit],
     ),
   };
 }
 
-function copyOfUnit(unit: Unit, number: number, newId: NewId): Unit {
+function copyOfUnit(unit: Unit, name: string, newId: NewId): Unit {
   const ids = new Map(unit.pieces.map((p) => [p.id, newId()]));
   return {
     ...unit,
     id: newId(),
-    name: withSuffix(unit.name, ` ${number}`),
+    name,
     pieces: unit.pieces.map((p) => ({
       ...p,
       id: ids.get(p.id)!,
@@ -60,18 +82,37 @@ export function withSuffix(name: string, suffix: string): string {
   return `${name.slice(0, NAME_LETTERS - suffix.length).trimEnd()}${suffix}`;
 }
 
-/** Copies of a piece within its unit, named "… 2", "… 3", directly after it. */
+/**
+ * Names for more of the same, numbered on: after "Barge" or "Barge 2" of a fleet that has up to "Barge 4" comes "Barge 5", never "Barge 2 2".
+ * @param taken names that are there already
+ */
+export function numberedNames(name: string, count: number, taken: readonly string[]): string[] {
+  const stem = stemOf(name);
+  const last = taken.reduce((most, other) => {
+    if (stemOf(other).toLowerCase() !== stem.toLowerCase()) return most;
+    return Math.max(most, Number(/(\d+)$/.exec(other)?.[1] ?? 1));
+  }, 0);
+  return Array.from({ length: count }, (_, k) => withSuffix(stem, ` ${last + k + 1}`));
+}
+
+/** A name without its number. */
+function stemOf(name: string): string {
+  return /^(.*\S)\s+\d{1,6}$/.exec(name)?.[1] ?? name;
+}
+
+/** Copies of a piece within its unit, numbered on, directly after it. */
 export function duplicatedPiece(unit: Unit, id: string, copies: number, newId: NewId): Unit {
+  const names = unit.pieces.map((p) => p.name);
   return {
     ...unit,
     pieces: unit.pieces.flatMap((piece) =>
       piece.id === id
         ? [
             piece,
-            ...Array.from({ length: copies }, (_, k): Piece => ({
+            ...numberedNames(piece.name, copies, names).map((name): Piece => ({
               ...piece,
               id: newId(),
-              name: withSuffix(piece.name, ` ${k + 2}`),
+              name,
             })),
           ]
         : [piece],
@@ -79,9 +120,35 @@ export function duplicatedPiece(unit: Unit, id: string, copies: number, newId: N
   };
 }
 
-/** Takes a piece out. */
-export function withoutPiece(unit: Unit, id: string): Unit {
-  return { ...unit, pieces: unit.pieces.filter((p) => p.id !== id) };
+/** The same change of several pieces of a unit. */
+export function withPieces(unit: Unit, ids: ReadonlySet<string>, part: Partial<Piece>): Unit {
+  return { ...unit, pieces: unit.pieces.map((p) => (ids.has(p.id) ? { ...p, ...part } : p)) };
+}
+
+/** The unit without several of its pieces. */
+export function withoutPieces(unit: Unit, ids: ReadonlySet<string>): Unit {
+  return { ...unit, pieces: unit.pieces.filter((p) => !ids.has(p.id)) };
+}
+
+/** Pieces of one unit put at the end of another; what they join there, or what joins them here, is cut at the door. */
+export function movedPieces(muster: Muster, from: string, ids: ReadonlySet<string>, to: string): Muster {
+  const moved = muster.units.find((u) => u.id === from)?.pieces.filter((p) => ids.has(p.id)) ?? [];
+  return {
+    ...muster,
+    units: muster.units.map((u) =>
+      u.id === from
+        ? withoutPieces(u, ids)
+        : u.id === to
+          ? {
+              ...u,
+              pieces: [
+                ...u.pieces,
+                ...moved.map((p) => (p.joins && !ids.has(p.joins.piece) ? { ...p, joins: null } : p)),
+              ],
+            }
+          : u,
+    ),
+  };
 }
 
 /** Adds the recipe, or puts it in the place of the one with its id. */

@@ -18,3 +18,4 @@ export { mended, withoutLayer, type Mended } from './mend';
 export { fromFirstFormat } from './migrate';
 export { MOST_DAYS, unsound, type Fault } from './sound';
 export { between, common, merged, without, type Minutes } from './spans';
+export { amount, limitsOf, numberFault, whole, type Limits } from './limits';

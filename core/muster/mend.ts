@@ -2,6 +2,7 @@
 import { storesOf } from './edit';
 import type { Layer, Muster, Piece, Recipe, Unit } from './document';
 import { isInSession } from './sessions';
+import { OWN_OF_PIECE } from './sound';
 
 export interface Mended {
   readonly muster: Muster;
@@ -192,7 +193,7 @@ function withPins(muster: Muster, notes: string[]): Muster {
     const piece = pieces.get(pin.piece);
     return (
       piece?.recipe != null &&
-      layersOf.get(piece.recipe)?.has(pin.layer) === true &&
+      (pin.layer.startsWith(OWN_OF_PIECE) || layersOf.get(piece.recipe)?.has(pin.layer) === true) &&
       isInSession(muster.bench, pin.session)
     );
   });

@@ -12,7 +12,7 @@ import {
   sessionsOf,
   weekdayOf,
   withoutLayer,
-  withoutPiece,
+  withoutPieces,
   withoutRecipe,
   withUnit,
 } from './index';
@@ -60,7 +60,7 @@ describe('edits', () => {
   it('leave nothing pointing at what is gone', () => {
     const m = smallMuster();
     m.units[0]!.pieces[1]!.joins = { piece: 'p1', layer: 'seal' };
-    const alone = mended(m, withUnit(m, withoutPiece(m.units[0]!, 'p1'))).muster;
+    const alone = mended(m, withUnit(m, withoutPieces(m.units[0]!, new Set(['p1'])))).muster;
     expect(alone.units[0]!.pieces[0]!.joins).toBeNull();
     const bare = mended(m, withoutRecipe(m, 'r')).muster;
     expect(bare.units[0]!.pieces.every((p) => p.recipe === null)).toBe(true);

@@ -56,9 +56,16 @@ function checkPins(say: Say, muster: Muster): void {
   muster.pins?.forEach((pin, k) => {
     const piece = pieces.get(pin.piece);
     if (!piece) say(`pins[${k}].piece`, `there is no piece “${pin.piece}”`);
-    else if (!recipes.get(piece.recipe ?? '')?.layers.some((l) => l.id === pin.layer))
+    else if (!hasLayer(recipes.get(piece.recipe ?? ''), pin.layer))
       say(`pins[${k}].layer`, `the recipe of “${piece.name}” has no layer “${pin.layer}”`);
   });
+}
+
+/** Layers whose id begins so are no recipe's own: what a piece gets before it joins part-way, or its gluing. */
+export const OWN_OF_PIECE = '~';
+
+function hasLayer(recipe: Recipe | undefined, id: string): boolean {
+  return recipe !== undefined && (id.startsWith(OWN_OF_PIECE) || recipe.layers.some((l) => l.id === id));
 }
 
 type Say = (path: string, text: string) => void;

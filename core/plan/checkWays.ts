@@ -8,7 +8,7 @@ import {
   common,
   type Minutes,
 } from '#core/muster';
-import { effectiveRecipe, workMinutes, type Finding, type Place } from '#core/recipe';
+import { effectiveRecipe, layerByBrush, workMinutes, type Finding, type Place } from '#core/recipe';
 import { abilityOf, handsOf, mayDo } from './hands';
 import { horizonDays } from './horizon';
 import { compressorOpen, daylightSpans } from './hours';
@@ -109,6 +109,25 @@ function checkLayer(muster: Muster, hours: Hours, { recipe, layer, minutes }: Us
   const error = (rule: string, text: string, cure: string): Finding[] => [
     { rule, severity: 'error', place, where, text, cure },
   ];
+  if (layer.method === 'airbrush' && muster.bench.hasAirbrush === false) {
+    const brushed = layerByBrush(layer);
+    return [
+      {
+        rule: 'airbrush-none',
+        severity: 'error',
+        place,
+        where,
+        text: 'It is for the airbrush, and this bench has none.',
+        cure: 'Put it on by brush, or say on the bench that there is an airbrush.',
+        fix: {
+          label: 'By brush',
+          addsMinutes: (brushed.minutes - layer.minutes) * layer.coats,
+          addsDryMinutes: 0,
+          apply: (r) => ({ ...r, layers: r.layers.map((l) => (l.id === layer.id ? layerByBrush(l) : l)) }),
+        },
+      },
+    ];
+  }
   if (longest(hours.all) < minutes) return [];
   const isForAll = mayDo('careful', layer);
   const hands = isForAll ? hours.all : hours.skilled;

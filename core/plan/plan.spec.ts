@@ -124,6 +124,39 @@ describe('from muster to plan', () => {
   });
 });
 
+describe('a part that is glued late', () => {
+  const joined = (glue?: { minutes: number; dryMinutes: number }) => {
+    const m = smallMuster();
+    m.units[0]!.pieces[1]!.joins = { piece: 'p1', layer: 'seal', ...(glue ? { glue } : {}) };
+    return planned(m).plan.steps;
+  };
+
+  it('is glued once what the layer goes over is on and dry, and the layer waits for the glue', () => {
+    const steps = joined({ minutes: 4, dryMinutes: 30 });
+    const glue = steps.get('p2.~glue')!;
+    expect(glue.layer.task).toBe('glue');
+    expect(glue.start).toBeGreaterThanOrEqual(steps.get('p1.chip')!.end);
+    expect(glue.start).toBeGreaterThanOrEqual(steps.get('p2.seal')!.end + 240);
+    expect(steps.get('p1.seal')!.start).toBeGreaterThanOrEqual(glue.end + 30);
+  });
+
+  it('has no such step where nothing is said of glue', () => {
+    expect([...joined().keys()].filter((id) => id.includes('glue'))).toEqual([]);
+  });
+
+  it('by a gluing layer of its own recipe waits for its host as well', () => {
+    const m = smallMuster();
+    const [recipe] = m.recipes;
+    const own = [layer('coat'), layer('stick', { family: 'work', task: 'glue', dryMinutes: 60 })];
+    m.recipes.push({ ...recipe!, id: 'part', name: 'Part', layers: own });
+    Object.assign(m.units[0]!.pieces[1]!, { recipe: 'part', joins: { piece: 'p1', layer: 'seal' } });
+    const { steps } = planned(m).plan;
+    expect(steps.get('p2.stick')!.start).toBeGreaterThanOrEqual(steps.get('p1.chip')!.end);
+    // What comes before the gluing needs no host.
+    expect(steps.get('p2.coat')!.start).toBeLessThan(steps.get('p1.chip')!.end);
+  });
+});
+
 describe('what can’t be planned', () => {
   const rules = (m: Muster): string[] =>
     checkMuster(m)

@@ -87,6 +87,12 @@ describe('the three positions', () => {
     for (const o of [early!, balanced!, quiet!]) expect(o.tardiness).toBeGreaterThan(o.runs!);
   });
 
+  it('ask for a margin, but for long quiet runs', () => {
+    const due = evenings[7]!.end + 300;
+    const asked = WISHES.map((wish) => marginsOf(wish, evenings, [{ ready: 'ready', due }]).lags.length);
+    expect(asked).toEqual([3, 3, 0]);
+  });
+
   it('are what the bench says, balanced where it says nothing', () => {
     const muster = smallMuster();
     expect(compile(muster).problem.objective).toEqual(objectiveOf('balanced'));

@@ -11,14 +11,14 @@ interface Weights {
   readonly runs: number;
   /** of each weighted minute until a unit is done */
   readonly completion: number;
-  /** of the first session of margin, the second and the third; more is worth nothing: nobody needs a unit two weeks early */
+  /** of the first session of margin, the second and the third (0: not wished for); more is worth nothing: nobody needs a unit two weeks early */
   readonly margins: readonly [number, number, number];
 }
 
 const WEIGHTS: Readonly<Record<Wish, Weights>> = {
   early: { runs: 3, completion: 0.05, margins: [300, 80, 40] },
   balanced: { runs: 12, completion: 0.001, margins: [300, 40, 20] },
-  quiet: { runs: 30, completion: 0.0001, margins: [300, 4, 2] },
+  quiet: { runs: 14, completion: 0.0001, margins: [0, 0, 0] },
 };
 
 /** A minute late costs so much that no margin, run or change is worth one. */
@@ -53,11 +53,17 @@ export function marginsOf(
   sessions: readonly BenchSession[],
   dues: readonly { readonly ready: string; readonly due: number }[],
 ): Margins {
-  const clocks = WEIGHTS[wish].margins.map((minutes, k) => ({
-    id: `margin-${k + 1}`,
-    worth: minutes / OVERRUN,
-    points: sessionClock(sessions, minutes / OVERRUN),
-  }));
+  const clocks = WEIGHTS[wish].margins.flatMap((minutes, k) =>
+    minutes === 0
+      ? []
+      : [
+          {
+            id: `margin-${k + 1}`,
+            worth: minutes / OVERRUN,
+            points: sessionClock(sessions, minutes / OVERRUN),
+          },
+        ],
+  );
   const lags = dues.flatMap(({ ready, due }) => {
     const whole = sessions.filter((s) => s.end <= due).length;
     return clocks.flatMap(({ id, worth }, k): ProblemLag[] => {

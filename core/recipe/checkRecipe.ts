@@ -3,6 +3,9 @@ import type { Layer, Recipe } from '#core/muster';
 import type { Finding } from './finding';
 import { circleOf, opensAfter, restingOn } from './links';
 
+/** A window must stay open for so many drying minutes: minutes are whole in a plan, and in other air a shorter one has none. */
+const LEAST_OPEN = 5;
+
 /** All findings of one recipe, bottom to top. */
 export function checkRecipe(recipe: Recipe): Finding[] {
   const findings: Finding[] = [];
@@ -41,12 +44,12 @@ export function checkRecipe(recipe: Recipe): Finding[] {
     const w = layer.window;
     if (!w) return;
     const opens = Math.ceil(opensAfter(layer));
-    if (w.closesMinutes !== null && w.closesMinutes < opens)
+    if (w.closesMinutes !== null && w.closesMinutes < opens + LEAST_OPEN)
       add(
         'window-too-short',
         layer,
-        `The window closes ${w.closesMinutes} min after it, but the next layer may not start before ${opens} min.`,
-        `Let it close at ${opens} min or later, or shorten the drying.`,
+        `It dries longer than its window lasts: the window closes ${w.closesMinutes} min after it, and the next layer may not start before ${opens} min. Both stretch alike in damp or cold air.`,
+        `Let it close at ${opens + LEAST_OPEN} min or later, or shorten the drying.`,
       );
     if (
       w.preferMinutes !== null &&

@@ -32,7 +32,16 @@ const SEAL: Layer = {
   note: '',
 };
 
-type Way = Pick<Piece, 'startsAt' | 'substitutes'>;
+const GLUE: Layer = {
+  ...REPAIR,
+  id: '~glue',
+  name: 'Glue on, hold',
+  task: 'glue',
+  pausable: false,
+  note: 'Bare paint from both faces of the joint; try the fit dry first.',
+};
+
+type Way = Pick<Piece, 'startsAt' | 'substitutes'> & Partial<Pick<Piece, 'joins'>>;
 
 /** @param level the unit's finish level; undefined: the whole recipe */
 export function effectiveRecipe(recipe: Recipe, piece: Way, level?: number): Recipe {
@@ -42,7 +51,11 @@ export function effectiveRecipe(recipe: Recipe, piece: Way, level?: number): Rec
   const cut = level === undefined ? -1 : lastOfLevel(layers, level);
   if (cut >= 0) layers = layers.slice(0, cut + 1);
   const from = piece.startsAt === undefined ? -1 : layers.findIndex((l) => l.id === piece.startsAt);
-  if (from > 0) layers = [REPAIR, SEAL, ...layers.slice(from)];
+  if (from > 0) {
+    const isSprayed = layers.some((l) => l.method === 'airbrush');
+    layers = [REPAIR, isSprayed ? SEAL : { ...SEAL, method: 'brush' }, ...layers.slice(from)];
+  }
+  if (piece.joins?.glue) layers = [...layers, { ...GLUE, ...piece.joins.glue }];
   if (layers.every((l, i) => l === recipe.layers[i]) && layers.length === recipe.layers.length) return recipe;
   const left = new Set(layers.map((l) => l.id));
   return {

@@ -6,7 +6,7 @@ import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
 import { BenchClock } from '../benchClock';
 import { Database } from '../database';
 import { OPEN_DESK, type OpenDesk } from '../desk';
-import { NEW_ID, NOW, TAB, ZONE } from '../environment';
+import { NEW_ID, NOW, TAB, WANTS_DEMO, ZONE } from '../environment';
 import { Keeping } from '../keeping';
 import { Logbook } from '../logbook';
 import { MusterStore } from '../musterStore';
@@ -50,6 +50,7 @@ export async function openTab(
   prepare: (database: Database) => unknown = () => undefined,
   zone = 'UTC',
   openDesk: OpenDesk = noDesk,
+  wantsDemo = true,
 ): Promise<TestTab> {
   const tab = { time };
   const clock: Pick<BenchClock, 'read'> = { read: () => tab.time };
@@ -63,6 +64,7 @@ export async function openTab(
       { provide: BenchClock, useValue: clock },
       { provide: NOW, useValue: () => tab.time },
       { provide: ZONE, useValue: zone },
+      { provide: WANTS_DEMO, useValue: wantsDemo },
       { provide: TAB, useValue: `tab${++tabs}` },
       { provide: NEW_ID, useValue: () => `id${++ids}` },
       own(Keeping),

@@ -1,0 +1,235 @@
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
+import { SIZES } from '#core/amounts';
+import { SIZE_CLASSES, withoutPieces, withPieces, type Piece, type Recipe, type Unit } from '#core/muster';
+import { ChoiceField, type Choice } from '../ui/choiceField';
+import { FIELDS } from '../ui/fields';
+import { NumberField } from '../ui/numberField';
+import { many } from '../ui/words';
+import { PieceEditor } from './pieceEditor';
+
+/** Height of a row, and of as many as are shown at once, in pixels. */
+const ROW = 48;
+const MOST_SHOWN = 9;
+
+/** The pieces of a unit as a list, the one in hand beside it, and several at once. */
+@Component({
+  selector: 'pm-piece-list',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [
+    CdkFixedSizeVirtualScroll,
+    CdkVirtualForOf,
+    CdkVirtualScrollViewport,
+    ChoiceField,
+    NumberField,
+    PieceEditor,
+  ],
+  template: `
+    <div class="mb-2 flex flex-wrap items-center gap-2 text-[0.9rem]">
+      <span class="grow text-mute">{{ head() }}</span>
+      <button type="button" class="btn btn-small" (click)="chooseAll()">
+        {{ chosen().size === unit().pieces.length ? 'None' : 'All' }}
+      </button>
+    </div>
+    <cdk-virtual-scroll-viewport
+      [itemSize]="row"
+      class="rounded-md border border-line bg-board"
+      [style.height.px]="height()"
+      role="list"
+      aria-label="Pieces"
+    >
+      <div
+        *cdkVirtualFor="let p of unit().pieces; let k = index; trackBy: byId"
+        role="listitem"
+        class="flex items-center gap-1 border-b border-line/60"
+        [class.bg-raised]="p.id === openId()"
+        [style.height.px]="row"
+      >
+        <label class="flex h-full w-12 shrink-0 cursor-pointer items-center justify-center">
+          <input
+            type="checkbox"
+            class="h-5 w-5 accent-lamp"
+            [checked]="chosen().has(p.id)"
+            [attr.aria-label]="'Choose ' + p.name"
+            (click)="pick(k, $event)"
+          />
+        </label>
+        <button
+          type="button"
+          class="flex h-full min-w-0 grow items-center gap-2 pr-3 text-left"
+          [attr.aria-expanded]="p.id === openId()"
+          (click)="openId.set(p.id === openId() ? null : p.id)"
+        >
+          <strong class="min-w-0 shrink-0 basis-2/5 truncate" [title]="p.name">{{ p.name }}</strong>
+          <span class="min-w-0 truncate text-[0.9rem] text-mute" [title]="about(p)">{{ about(p) }}</span>
+        </button>
+      </div>
+    </cdk-virtual-scroll-viewport>
+
+    @if (chosen().size > 0) {
+      <section class="mt-2 rounded-md border border-lamp bg-board p-3" aria-label="All that are chosen">
+        <p class="mb-2 font-semibold">{{ words(chosen().size, 'piece') }} at once</p>
+        <div class="grid grid-cols-2 gap-3">
+          <pm-choice
+            label="Recipe of all"
+            [value]="common('recipe') ?? ''"
+            [choices]="recipeChoices()"
+            (valueChange)="setAll({ recipe: $event || null }, 'recipe')"
+          />
+          <pm-choice
+            label="Size of all"
+            [value]="commonSize()"
+            [choices]="sizes"
+            (valueChange)="setAll({ size: sizeOf($event) }, 'size')"
+          />
+          <pm-number
+            label="Figures on each"
+            [of]="fields.piece.count"
+            [value]="common('count')"
+            (valueChange)="setAll({ count: $event! }, 'figures')"
+          />
+          <pm-number
+            label="Rack places of each"
+            [of]="fields.piece.places"
+            [value]="common('places')"
+            (valueChange)="setAll({ places: $event! }, 'rack places')"
+          />
+          <pm-choice label="To another unit" value="" [choices]="elsewhere()" (valueChange)="move($event)" />
+        </div>
+        <button type="button" class="btn btn-small mt-3" (click)="removeAll()">
+          Delete {{ words(chosen().size, 'piece') }}
+        </button>
+      </section>
+    }
+    @if (open(); as p) {
+      <section class="mt-2 rounded-md border border-line bg-board p-3" [attr.aria-label]="p.name">
+        <pm-piece-editor [unit]="unit()" [piece]="p" [recipes]="recipes()" (changed)="changed.emit($event)" />
+      </section>
+    }
+  `,
+})
+export class PieceList {
+  protected readonly fields = FIELDS;
+  readonly unit = input.required<Unit>();
+  readonly recipes = input.required<readonly Recipe[]>();
+  /** other units, to which pieces may go */
+  readonly units = input<readonly Pick<Unit, 'id' | 'name'>[]>([]);
+  /** the piece that is to be opened at once */
+  readonly piece = input<string | null>(null);
+  readonly changed = output<{ unit: Unit; what: string }>();
+  readonly moved = output<{ pieces: ReadonlySet<string>; to: string }>();
+
+  protected readonly row = ROW;
+  protected readonly words = many;
+  protected readonly byId = (_: number, piece: Piece): string => piece.id;
+  protected readonly openId = linkedSignal(() => this.piece());
+  protected readonly open = computed(() => this.unit().pieces.find((p) => p.id === this.openId()) ?? null);
+  /** those that are still there, of this unit */
+  protected readonly chosen = linkedSignal<readonly Piece[], ReadonlySet<string>>({
+    source: () => this.unit().pieces,
+    computation: (pieces, before) => {
+      const there = new Set(pieces.map((p) => p.id));
+      return new Set([...(before?.value ?? [])].filter((id) => there.has(id)));
+    },
+  });
+  private lastPicked = 0;
+  private readonly recipeNames = computed(() => new Map(this.recipes().map((r) => [r.id, r.name])));
+  protected readonly height = computed(
+    () => Math.min(MOST_SHOWN, Math.max(1, this.unit().pieces.length)) * ROW + 2,
+  );
+  protected readonly head = computed(() => {
+    const { pieces } = this.unit();
+    const figures = pieces.reduce((n, p) => n + p.count, 0);
+    return figures > pieces.length
+      ? `${many(pieces.length, 'piece')}, ${many(figures, 'figure')}`
+      : many(pieces.length, 'piece');
+  });
+  protected readonly recipeChoices = computed((): readonly Choice[] => [
+    { value: '', text: '—' },
+    ...this.recipes().map((r) => ({ value: r.id, text: r.name })),
+  ]);
+  protected readonly sizes: readonly Choice[] = [
+    { value: '', text: '—' },
+    ...SIZE_CLASSES.map((c) => ({ value: c, text: SIZES[c].name })),
+  ];
+  protected readonly elsewhere = computed((): readonly Choice[] => [
+    { value: '', text: 'choose…' },
+    ...this.units()
+      .filter((u) => u.id !== this.unit().id)
+      .map((u) => ({ value: u.id, text: u.name })),
+  ]);
+
+  protected about(piece: Piece): string {
+    const recipe = this.recipeNames().get(piece.recipe ?? '') ?? 'no recipe';
+    return [
+      ...(piece.count > 1 ? [many(piece.count, 'figure')] : []),
+      recipe,
+      ...(piece.joins ? ['joined'] : []),
+    ].join(' · ');
+  }
+
+  /** With Shift all from the last one picked. */
+  protected pick(index: number, event: MouseEvent): void {
+    const { pieces } = this.unit();
+    const isOn = (event.target as HTMLInputElement).checked;
+    const [from, to] = event.shiftKey
+      ? [Math.min(index, this.lastPicked), Math.max(index, this.lastPicked)]
+      : [index, index];
+    const next = new Set(this.chosen());
+    for (const p of pieces.slice(from, to + 1)) {
+      if (isOn) next.add(p.id);
+      else next.delete(p.id);
+    }
+    this.lastPicked = index;
+    this.chosen.set(next);
+  }
+
+  protected chooseAll(): void {
+    const { pieces } = this.unit();
+    this.chosen.set(this.chosen().size === pieces.length ? new Set() : new Set(pieces.map((p) => p.id)));
+  }
+
+  /** What all that are chosen have alike; null where they differ. */
+  protected common<K extends 'recipe' | 'count' | 'places'>(key: K): Piece[K] | null {
+    const values = new Set(
+      this.unit()
+        .pieces.filter((p) => this.chosen().has(p.id))
+        .map((p) => p[key]),
+    );
+    const [only] = values;
+    return values.size === 1 ? only! : null;
+  }
+
+  protected commonSize(): string {
+    const values = new Set(
+      this.unit()
+        .pieces.filter((p) => this.chosen().has(p.id))
+        .map((p) => p.size?.class ?? ''),
+    );
+    const [only] = values;
+    return values.size === 1 ? only! : '';
+  }
+
+  protected sizeOf(text: string): Piece['size'] {
+    const found = SIZE_CLASSES.find((c) => c === text);
+    return found && { class: found };
+  }
+
+  protected setAll(part: Partial<Piece>, what: string): void {
+    this.changed.emit({
+      unit: withPieces(this.unit(), this.chosen(), part),
+      what: `${what} of ${many(this.chosen().size, 'piece')}`,
+    });
+  }
+
+  protected removeAll(): void {
+    this.changed.emit({
+      unit: withoutPieces(this.unit(), this.chosen()),
+      what: `${many(this.chosen().size, 'piece')} deleted`,
+    });
+  }
+
+  protected move(to: string): void {
+    if (to !== '') this.moved.emit({ pieces: this.chosen(), to });
+  }
+}

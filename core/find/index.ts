@@ -1,0 +1,1 @@
+export { find, thingsOf, type Deed, type Thing, type ThingKind } from './find';

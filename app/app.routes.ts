@@ -46,6 +46,12 @@ export const routes: Routes = [
     loadComponent: () => import('./recipes/recipes.view').then((m) => m.RecipesView),
   },
   {
+    path: 'recipes/:recipe/sheet',
+    title: 'Recipe sheet · Patient Muster',
+    canActivate: [withMuster],
+    loadComponent: () => import('./recipes/recipeSheet.view').then((m) => m.RecipeSheetView),
+  },
+  {
     path: 'recipes/:recipe',
     title: 'Recipes · Patient Muster',
     canActivate: [withMuster],

@@ -2,7 +2,8 @@
  * `npm run -s check -- muster.json [--json]`: what is wrong with a muster, by rule and place, with the cure.
  * Exit 0: no errors; 1: errors; 2: no muster.
  */
-import { MusterFileError, parseMuster } from '#core/exchange';
+
+import { MusterFileError, parseMuster } from '#core/muster';
 import { checkMuster } from '#core/plan';
 import type { Finding } from '#core/recipe';
 import { fail, readArguments, readJson } from './arguments';

@@ -1,9 +1,10 @@
 /** The commands as a shell sees them. */
+import { writeMuster } from '#core/muster';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { describe, expect, it } from 'vitest';
-import { writeMuster } from '#core/exchange';
+
 import { smallMuster } from '../core/plan/testing';
 
 const folder = mkdtempSync(`${tmpdir()}/muster-cli-`);

@@ -1,9 +1,9 @@
 /** `npm run -s plan -- muster.json [--seconds 5] [--seed 1] [--out plan.json]`: a whole muster planned without a screen. */
 import { writeFileSync } from 'node:fs';
-import { MusterFileError, parseMuster } from '#core/exchange';
+
 import { settle, startSearch } from '#core/kernel';
 import { checkMuster, compile, conflictInWords, hasErrors, present, runSheet } from '#core/plan';
-import { dateTimeAfter, type Muster } from '#core/muster';
+import { dateTimeAfter, type Muster, MusterFileError, parseMuster } from '#core/muster';
 import { shoppingList } from '#core/stores';
 import { fail, readArguments, readJson } from './arguments';
 

@@ -1,5 +1,6 @@
+import { parseMuster } from '#core/muster';
 import { describe, expect, it } from 'vitest';
-import { parseMuster } from '#core/exchange';
+
 import { solveProblem } from '#core/kernel';
 import { checkMuster, compile, hasErrors, oneAfterAnother, present, worstLateness } from '#core/plan';
 import { fenMuster, mondayFrom } from './fen';

@@ -1,8 +1,8 @@
 /** Files with something wrong in them: each is refused in words or comes out sound, and what comes out can be checked and compiled. */
 import { fenMuster } from '#demo/fen';
-import { MusterFileError, readMuster, readReadings, ReadingsError, writeMuster } from '#core/exchange';
+import { readReadings, ReadingsError } from '#core/exchange';
 import { seededRandom, type Random } from '#core/kernel';
-import { checked, type Muster } from '#core/muster';
+import { checked, type Muster, MusterFileError, readMuster, writeMuster } from '#core/muster';
 import { checkMuster, compile, hasErrors } from '#core/plan';
 import { LOG_FORMAT, logFileSchema, readLogFile } from '#core/session';
 import { smallMuster } from '../core/plan/testing';

@@ -10,6 +10,7 @@ import { CheckField } from '../ui/checkField';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { TextField } from '../ui/textField';
 import { AirChart } from './airChart';
+import { BusyCalendar } from './busyCalendar';
 import { InstrumentsPanel } from './instrumentsPanel';
 import { HoursPanel } from './hoursPanel';
 import { PeoplePanel } from './peoplePanel';
@@ -41,6 +42,7 @@ type BenchException = Bench['exceptions'][number];
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     AirChart,
+    BusyCalendar,
     HoursPanel,
     PeoplePanel,
     ToolsPanel,

@@ -106,7 +106,12 @@ export class Logbook {
 
   /** @returns how many entries were new. @throws Error in words when the file is no log, or cannot be written */
   async bringIn(text: string): Promise<number> {
-    const entries = readLogFile(text, this.store.muster()?.bench.timeZone ?? this.zone);
+    return this.merge(readLogFile(text, this.store.muster()?.bench.timeZone ?? this.zone));
+  }
+
+  /** Entries of another log of this muster, each once. @returns how many were new. @throws Error when they can't be written */
+  async merge(entries: readonly LogEntry[]): Promise<number> {
+    await this.ready;
     if (this.of === null) throw new Error('There is no muster in hand to which this log could belong.');
     const fresh = await this.database.mergeLog(this.of, entries);
     this.keeping.wrote();

@@ -5,19 +5,20 @@
 import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
 import type { Subscription } from 'dexie';
 import { BehaviorSubject } from 'rxjs';
-import { parseMuster } from '#core/exchange';
+
 import {
   admit,
+  type Admitted,
+  type Change,
   differences,
+  type Edit,
   faultWords,
   GoneError,
   instantOf,
+  type Muster,
+  parseMuster,
   touches,
   wallTime,
-  type Admitted,
-  type Change,
-  type Edit,
-  type Muster,
 } from '#core/muster';
 import { checkMuster } from '#core/plan';
 import { fenMuster, mondayFrom } from '#demo/fen';

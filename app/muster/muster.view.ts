@@ -8,15 +8,20 @@ import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, sig
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { map } from 'rxjs';
-import { MusterFileError, readMuster, writeMuster } from '#core/exchange';
+import { readArchive, writeArchive, type Archive } from '#core/exchange';
 import {
   addDays,
   duplicatedUnit,
+  type Fault,
+  faultLine,
   movedPieces,
+  type Muster,
+  MusterFileError,
+  readMuster,
+  type Unit,
   withoutUnit,
   withUnit,
-  type Muster,
-  type Unit,
+  writeMuster,
 } from '#core/muster';
 import { duration, type PlanUnit } from '#core/plan';
 import { NEW_ID, ZONE } from '../data/environment';
@@ -30,6 +35,8 @@ import { Findings } from '../ui/findings';
 import { TextField } from '../ui/textField';
 import { dateTimeWords, many } from '../ui/words';
 import { ChoiceField, type Choice } from '../ui/choiceField';
+import { FileButton } from '../ui/fileButton';
+import { ArchivePanel } from './archivePanel';
 import { ManyPanel } from './manyPanel';
 import { stacksOf, type Stack } from './stacks';
 import { UnitEditor } from './unitEditor';
@@ -55,7 +62,9 @@ const NEW_UNIT_DAYS = 14;
     CdkVirtualForOf,
     CdkVirtualScrollableWindow,
     CdkVirtualScrollViewport,
+    ArchivePanel,
     ChoiceField,
+    FileButton,
     Findings,
     ManyPanel,
     TextField,
@@ -114,7 +123,9 @@ export class MusterView {
   protected readonly chosenFindings = computed(() =>
     this.store.findings().filter((f) => f.place.view === 'muster' && f.place.unit === this.chosenId()),
   );
-  protected readonly fileFaults = signal<readonly { path: string; text: string }[]>([]);
+  protected readonly archive = signal<Archive | null>(null);
+  protected readonly fileFaults = signal<readonly Fault[]>([]);
+  protected readonly line = faultLine;
   private readonly planUnits = computed(
     () => new Map(this.planner.plan()?.units.map((u) => [u.id, u]) ?? []),
   );
@@ -236,12 +247,20 @@ export class MusterView {
     download(`${fileName(muster.name)}.json`, 'application/json', writeMuster(muster));
   }
 
-  /** A file that is no muster leaves everything as it was and says where it is wrong. */
-  protected async open(input: HTMLInputElement): Promise<void> {
-    const file = input.files?.[0];
-    input.value = '';
-    if (!file) return;
+  protected saveArchive(): void {
+    const muster = this.muster();
+    download(`${fileName(muster.name)}.zip`, 'application/zip', writeArchive(muster, this.logbook.entries()));
+  }
+
+  /** A file that is no muster leaves everything as it was and says where it is wrong; an archive is asked about first. */
+  protected async open(file: File): Promise<void> {
     try {
+      this.archive.set(null);
+      if (/\.zip$/i.test(file.name)) {
+        this.archive.set(readArchive(new Uint8Array(await file.arrayBuffer()), this.zone));
+        this.fileFaults.set([]);
+        return;
+      }
       await this.store.add(readMuster(await file.text(), this.zone), `${file.name} brought in`);
       this.fileFaults.set([]);
       this.choose(null);
@@ -250,7 +269,7 @@ export class MusterView {
       this.fileFaults.set(
         error instanceof MusterFileError
           ? error.faults
-          : [{ path: file.name, text: `can’t be read: ${String(error)}` }],
+          : [{ path: file.name, text: error instanceof Error ? error.message : String(error) }],
       );
       this.notices.tell(`${file.name} was not brought in; everything is as it was.`);
     }

@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
 import { from } from 'rxjs';
-import { parseMuster } from '#core/exchange';
-import { instantOf, withSuffix, type Instant } from '#core/muster';
+
+import { type Instant, instantOf, parseMuster, withSuffix } from '#core/muster';
 import { Database, MOST_LETTERS, MOST_STATES, type KeptMuster } from '../data/database';
 import { NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';

@@ -32,12 +32,15 @@ import { writeCalendar, writePlanCsv } from '#core/exchange';
 import { Concerns } from '../data/concerns';
 import { NEW_ID, NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
+import { Notices } from '../data/notices';
 import { Planner } from '../data/planner';
 import { download, fileName } from '../ui/download';
 import { Findings } from '../ui/findings';
 import { Patterns } from '../ui/patterns';
+import { pngOf } from '../ui/png';
 import { many } from '../ui/words';
 import { StepCard } from './stepCard';
+import { planPicture, type Palette } from './planPicture';
 import { PlanRow, type Span } from './planRow';
 import { LampHead } from './lampHead';
 import { gateOf, rowsOf, type Body, type Row } from './rows';
@@ -63,6 +66,7 @@ export class PlanView {
   protected readonly concerns = inject(Concerns);
   protected readonly words = many;
   private readonly now = inject(NOW);
+  private readonly notices = inject(Notices);
   private readonly newId = inject(NEW_ID);
   private readonly scroller = viewChild<ElementRef<HTMLElement>>('scroller');
 
@@ -435,6 +439,22 @@ export class PlanView {
       download(`${fileName(name)}.ics`, 'text/calendar', writeCalendar(plan, name, this.now()));
   }
 
+  protected async savePicture(): Promise<void> {
+    const plan = this.plan();
+    const name = this.store.muster()?.name;
+    if (!plan || !name) return;
+    const style = getComputedStyle(document.documentElement);
+    const colours = Object.fromEntries(
+      PALETTE.map((role) => [role, style.getPropertyValue(`--${role}`).trim()]),
+    ) as Palette;
+    const { svg, width, height } = planPicture(plan, name, colours);
+    try {
+      download(`${fileName(name)}.png`, 'image/png', await pngOf(svg, width, height));
+    } catch (error) {
+      this.notices.tell(error instanceof Error ? error.message : String(error));
+    }
+  }
+
   protected saveCsv(): void {
     const plan = this.plan();
     const name = this.store.muster()?.name;
@@ -457,6 +477,9 @@ function unchanged(before: ShownRow | undefined, next: ShownRow): ShownRow | nul
     ? before
     : null;
 }
+
+/** Roles of the theme that the picture is drawn in. */
+const PALETTE = ['ground', 'board', 'glow', 'pleat', 'line', 'ink', 'mute', 'lamp', 'open', 'shut'] as const;
 
 /** Head of the lamps above the rows, in pixels. */
 const HEAD = 112;

@@ -155,7 +155,7 @@ export class StepCard {
   protected readonly defer = DEFER;
   protected readonly cautions = computed(() => {
     const s = this.step();
-    return s ? cautionsFor(s.layer.family, s.layer.method) : [];
+    return s ? cautionsFor(s.layer.family, s.layer.method, s.layer.task) : [];
   });
   protected readonly place = computed(() => this.run().findIndex((s) => s.id === this.step()?.id) + 1);
   protected readonly runWhen = computed(() => {

@@ -267,7 +267,9 @@ export class LayerEditor {
   });
   protected readonly others = computed(() => this.recipe().layers.filter((l) => l.id !== this.layer().id));
   protected readonly above = computed(() => this.recipe().layers.slice(this.index() + 1));
-  protected readonly cautions = computed(() => cautionsFor(this.layer().family, this.layer().method));
+  protected readonly cautions = computed(() =>
+    cautionsFor(this.layer().family, this.layer().method, this.layer().task),
+  );
 
   protected set(part: Partial<Layer>, what: string): void {
     this.changed.emit({ layer: { ...this.layer(), ...part }, what });

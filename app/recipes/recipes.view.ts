@@ -1,9 +1,10 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { LiveAnnouncer } from '@angular/cdk/a11y';
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { map } from 'rxjs';
+import { readRecipe, writeRecipe } from '#core/exchange';
 import { LIBRARY } from '#core/library';
 import { familyOf } from '#core/materials';
 import {
@@ -20,6 +21,8 @@ import { duration } from '#core/plan';
 import { NEW_ID } from '../data/environment';
 import { Concerns } from '../data/concerns';
 import { MusterStore } from '../data/musterStore';
+import { download, fileName } from '../ui/download';
+import { FileButton } from '../ui/fileButton';
 import { many } from '../ui/words';
 import { Findings } from '../ui/findings';
 import { TextField } from '../ui/textField';
@@ -38,6 +41,7 @@ import { ZonesEditor } from './zonesEditor';
     CdkDropList,
     RouterLink,
     CraftNotes,
+    FileButton,
     Findings,
     SchoolsEditor,
     TextField,
@@ -210,6 +214,27 @@ export class RecipesView {
     const recipe: Recipe = { ...found, id: this.newId() };
     this.store.change(`${found.name} taken from the library`, (m) => withRecipe(m, recipe));
     void this.router.navigate(['/recipes', recipe.id]);
+  }
+
+  protected readonly fault = signal<string | null>(null);
+
+  protected save(recipe: Recipe): void {
+    download(`${fileName(recipe.name)}-recipe.json`, 'application/json', writeRecipe(recipe));
+  }
+
+  /** A file that is no recipe changes nothing and says where it is wrong. */
+  protected async open(file: File): Promise<void> {
+    try {
+      const read = readRecipe(await file.text(), this.store.muster()!);
+      const recipe = { ...read, id: this.newId() };
+      if (!this.store.change(`${read.name} brought in`, (m) => withRecipe(m, recipe))) return;
+      this.fault.set(null);
+      void this.router.navigate(['/recipes', recipe.id]);
+    } catch (error) {
+      this.fault.set(
+        `${file.name} was not brought in. ${error instanceof Error ? error.message.split('\n', 3).join('; ') : String(error)}`,
+      );
+    }
   }
 
   protected copyRecipe(recipe: Recipe): void {

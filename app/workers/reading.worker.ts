@@ -1,5 +1,6 @@
-/** Reads long lists away from the page. */
+/** Reads long lists and calendars away from the page. */
 import { expose } from 'comlink';
+import { readBusy } from '#core/exchange';
 import { cellsOf, columnsOf, readTable, type Column, type Known, type ReadTable } from '#core/entry';
 
 export interface ReadList extends ReadTable {
@@ -25,4 +26,4 @@ export function readList(text: string, known: Known, columns: readonly Column[] 
   };
 }
 
-expose({ readList });
+expose({ readList, readBusy });

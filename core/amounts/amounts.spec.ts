@@ -16,8 +16,9 @@ import {
   toNumber,
 } from '#core/materials';
 import type { Piece, Recipe } from '#core/muster';
+import { fenMuster } from '../../demo/fen';
 import { layer } from '../plan/testing';
-import { amountOf, areaOf, cupsFor, mixOf } from './index';
+import { amountOf, areaOf, cupsFor, materialsOf, mixOf } from './index';
 
 describe('units', () => {
   // NIST Special Publication 811 (2008), appendix B.8.
@@ -156,5 +157,27 @@ describe('amounts', () => {
   it('knows nozzle and pressure for what is sprayed, in psi and bar', () => {
     expect(sprayGuide('medium', 'airbrush')).toEqual({ nozzleMm: 0.7, psi: 20, bar: 1.4 });
     expect(sprayGuide('acrylic', 'brush')).toBeNull();
+  });
+});
+
+describe('the materials of a recipe', () => {
+  const muster = fenMuster('2027-03-01');
+
+  it('are all that its layers take, each once, the most first', () => {
+    for (const recipe of muster.recipes) {
+      const pieces = muster.units.flatMap((u) => u.pieces).filter((p) => p.recipe === recipe.id);
+      const list = materialsOf(recipe, pieces);
+      const whole = recipe.layers.reduce(
+        (sum, l) => sum + pieces.reduce((s, p) => s + amountOf(recipe, l, p).ml, 0),
+        0,
+      );
+      expect(list.reduce((sum, m) => sum + m.ml, 0)).toBeCloseTo(whole, 6);
+      expect(new Set(list.map((m) => m.name.toLowerCase())).size).toBe(list.length);
+      expect([...list].sort((a, b) => b.ml - a.ml).map((m) => m.ml)).toEqual(list.map((m) => m.ml));
+    }
+  });
+
+  it('of no piece are nothing', () => {
+    expect(materialsOf(muster.recipes[0]!, [])).toEqual([]);
   });
 });

@@ -1,7 +1,7 @@
-/** The plan as iCalendar (RFC 5545), one event a session, in wall-clock ("floating") time as the plan itself is. */
-import ical, { ICalCalendarMethod } from 'ical-generator';
-import { dateTimeAfter } from '#core/muster';
-import { clockTime, runSheet, type Plan } from '#core/plan';
+/** The plan as iCalendar (RFC 5545), one event a session, and one for each table date; times are instants, the bench's zone stands beside them. */
+import ical, { ICalAlarmType, ICalCalendarMethod } from 'ical-generator';
+import { dateTimeAfter, instantOfWall } from '#core/muster';
+import { clockTime, duration, runSheet, type Plan } from '#core/plan';
 
 /**
  * @param stamp moment of writing, for DTSTAMP
@@ -9,6 +9,7 @@ import { clockTime, runSheet, type Plan } from '#core/plan';
  */
 export function writeCalendar(plan: Plan, name: string, stamp: Date): string {
   const calendar = ical({ name, prodId: '//Patient Muster//Plan 1//EN', method: ICalCalendarMethod.PUBLISH });
+  calendar.x('X-WR-TIMEZONE', plan.origin.zone);
   for (const session of plan.sessions) {
     if (session.steps.length === 0) continue;
     const sheet = runSheet(plan, session.index);
@@ -20,17 +21,33 @@ export function writeCalendar(plan: Plan, name: string, stamp: Date): string {
     calendar.createEvent({
       id: `session-${dateTimeAfter(plan.origin, session.start)}@patient-muster`,
       stamp,
-      start: wallClock(plan, session.start),
-      end: wallClock(plan, session.end),
-      floating: true,
+      start: instantAt(plan, session.start),
+      end: instantAt(plan, session.end),
+      alarms: [{ type: ICalAlarmType.display, trigger: SESSION_ALARM_SECONDS }],
       summary: `Bench: ${name}, ${sheet.entries.length} ${sheet.entries.length === 1 ? 'run' : 'runs'}`,
       description: [...lines, ...shuts].join('\n'),
     });
   }
+  for (const unit of plan.units)
+    calendar.createEvent({
+      id: `table-${unit.id}@patient-muster`,
+      stamp,
+      start: instantAt(plan, unit.due),
+      end: instantAt(plan, unit.due),
+      summary: `On the table: ${unit.name}`,
+      description:
+        unit.lateMinutes > 0
+          ? `Planned to be late by ${duration(unit.lateMinutes)}.`
+          : 'Planned to be ready in time.',
+      alarms: [{ type: ICalAlarmType.display, trigger: TABLE_ALARM_SECONDS }],
+    });
   return calendar.toString();
 }
 
-/** A moment whose UTC fields read like the wall clock: what the generator writes for floating times. */
-function wallClock(plan: Plan, minute: number): Date {
-  return new Date(`${dateTimeAfter(plan.origin, minute)}:00Z`);
+/** Time to lay out; and an evening more before the table. */
+const SESSION_ALARM_SECONDS = 15 * 60;
+const TABLE_ALARM_SECONDS = 24 * 3600;
+
+function instantAt(plan: Plan, minute: number): Date {
+  return new Date(instantOfWall(plan.origin.zone, dateTimeAfter(plan.origin, minute)));
 }

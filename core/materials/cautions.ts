@@ -11,17 +11,26 @@ const RAGS =
   'Rags and swabs with oil or thinner heat up by themselves: dry them flat outside or under water in a closed metal bin.';
 const DUST = 'Dust mask and eye protection while powder is loose; no brush near the mouth.';
 const BLADE = 'Cut away from the hand; eye protection when trimming or drilling.';
+const GLUE =
+  'Glue gives off vapour and sticks skin at once: air the room, keep it from eyes and out of children’s reach.';
+const SHARP_AND_WET = 'Moisten with water only, and keep the blade or pick turned away from the hand.';
 const WATER = 'Warm water is enough; hot water scalds.';
 
 /** The usual cautions for a layer, most urgent first; empty for plain brushwork with waterborne paint. */
-export function cautionsFor(family: FamilyId, method: MethodId): readonly string[] {
+export function cautionsFor(
+  family: FamilyId,
+  method: MethodId,
+  task?: 'glue' | 'lift' | (string & {}),
+): readonly string[] {
   const cautions: string[] = [];
   if (method === 'can') cautions.push(CAN, SPRAY);
   else if (method === 'airbrush') cautions.push(SPRAY);
   if (family === 'enamel' || family === 'oil' || family === 'lacquer') cautions.push(SOLVENT);
   if (family === 'enamel' || family === 'oil') cautions.push(RAGS);
   if (family === 'powder') cautions.push(DUST);
-  if (family === 'work') cautions.push(BLADE);
+  if (task === 'glue') cautions.push(GLUE);
+  if (task === 'lift') cautions.push(SHARP_AND_WET);
+  else if (family === 'work') cautions.push(BLADE);
   if (family === 'setting') cautions.push(WATER);
   return cautions;
 }

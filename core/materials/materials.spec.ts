@@ -99,6 +99,10 @@ describe('cautions', () => {
       expect(cautionsFor('work', method).join(' ')).toContain('Cut away from the hand');
       expect(cautionsFor('setting', method).join(' ')).toContain('scalds');
     }
+    const gluing = cautionsFor('work', 'hand', 'glue').join(' ');
+    expect(gluing).toContain('vapour');
+    expect(gluing).toContain('children');
+    expect(cautionsFor('work', 'hand', 'lift').join(' ')).toContain('water only');
   });
 
   it('are silent over a brush in waterborne paint, and never repeat themselves', () => {

@@ -50,7 +50,53 @@ export class GoneError extends Error {
  * @throws GoneError where what an edit is meant for is not there
  */
 export function withEdits(muster: Muster, edits: readonly Edit[]): Muster {
-  return edits.reduce<unknown>((value, edit) => edited(value, edit.at, edit, edit.at), muster) as Muster;
+  let value: unknown = muster;
+  for (let k = 0; k < edits.length;) {
+    const row = rowFrom(edits, k);
+    value = row.length > 1 ? withRow(value, row) : edited(value, edits[k]!.at, edits[k]!, edits[k]!.at);
+    k += row.length;
+  }
+  return value as Muster;
+}
+
+type Add = Extract<Edit, { do: 'add' }>;
+
+/** The edit at `k` and those that put further items each directly after the last: a whole list brought in at once. */
+function rowFrom(edits: readonly Edit[], k: number): readonly Edit[] {
+  const first = edits[k]!;
+  const at = touchesList(first);
+  if (at === null) return [first];
+  let n = k + 1;
+  let last = first as Add;
+  for (; n < edits.length; n++) {
+    const next = edits[n]!;
+    if (touchesList(next) !== at || (next as Add).after !== last.item.id) break;
+    last = next as Add;
+  }
+  return edits.slice(k, n);
+}
+
+function touchesList(edit: Edit): string | null {
+  return edit.do === 'add' ? edit.at.join('/') : null;
+}
+
+/** A row of items put in by one copy of their list; one by one where some of them are there already. */
+function withRow(value: unknown, row: readonly Edit[]): unknown {
+  const adds = row as readonly Add[];
+  const [first] = adds;
+  const list = first!.at.reduce<unknown>(
+    (inner, key) =>
+      isFields(inner) ? inner[key] : isList(inner) ? inner.find((x) => x.id === key) : undefined,
+    value,
+  );
+  const fresh = new Set(adds.map((a) => a.item.id));
+  if (!isList(list) || list.some((x) => fresh.has(x.id)) || fresh.size < adds.length)
+    return adds.reduce((inner, edit) => edited(inner, edit.at, edit, edit.at), value);
+  const after = first!.after === null ? 0 : list.findIndex((x) => x.id === first!.after) + 1;
+  // What they were to follow has gone: they stand last.
+  const place = first!.after !== null && after === 0 ? list.length : after;
+  const whole = [...list.slice(0, place), ...adds.map((a) => a.item), ...list.slice(place)];
+  return edited(value, first!.at, { do: 'set', at: first!.at, value: whole }, first!.at);
 }
 
 function compare(before: unknown, after: unknown, at: Path, edits: Edit[]): void {

@@ -331,6 +331,27 @@ describe('any edits', () => {
     expect(named.map(touches)).not.toEqual(counted.map(touches));
   });
 
+  it('that bring many items in a row come to the same as one by one', () => {
+    const unit = (k: number): Muster['units'][number] => ({ ...demo.units[0]!, id: `new${k}`, pieces: [] });
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 0, max: 9 }), { maxLength: 8 }),
+        fc.constantFrom(null, ...demo.units.map((u) => u.id), 'gone'),
+        (numbers, first) => {
+          // Items that come twice among them, and a row that follows what is not there.
+          const edits = numbers.map((n, k): Edit => ({
+            do: 'add',
+            at: ['units'],
+            item: unit(n),
+            after: k === 0 ? first : `new${numbers[k - 1]}`,
+          }));
+          const single = edits.reduce((m, e) => withEdits(m, [e]), demo);
+          expect(withEdits(demo, edits).units.map((u) => u.id)).toEqual(single.units.map((u) => u.id));
+        },
+      ),
+    );
+  });
+
   it('for what is gone say so', () => {
     const edits = differences(demo, withUnit(demo, { ...demo.units[0]!, name: 'Folk' }));
     expect(() => admit(withoutUnit(demo, demo.units[0]!.id), edits)).toThrow(GoneError);

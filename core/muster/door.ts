@@ -1,7 +1,7 @@
 /** The one door for every change: edits are made, references mended, the whole is checked, and only then is it a muster. */
-import { toDotPath } from 'zod/v4/core';
 import { withEdits, type Edit } from './change';
 import { musterSchema, type Muster } from './document';
+import { toFaults } from './faults';
 import { mended } from './mend';
 import { unsound, type Fault } from './sound';
 
@@ -22,11 +22,7 @@ export function admit(muster: Muster, edits: readonly Edit[]): Admitted {
 /** A whole document from elsewhere: the schema first, then what must hold between its parts. */
 export function checked(value: unknown): Admitted {
   const read = musterSchema.safeParse(value);
-  if (!read.success)
-    return {
-      ok: false,
-      faults: read.error.issues.map((i) => ({ path: toDotPath(i.path) || 'file', text: i.message })),
-    };
+  if (!read.success) return { ok: false, faults: toFaults(read.error.issues, value) };
   const faults = unsound(read.data);
   return faults.length > 0 ? { ok: false, faults } : { ok: true, muster: read.data, notes: [] };
 }

@@ -19,3 +19,6 @@ export { fromFirstFormat } from './migrate';
 export { MOST_DAYS, unsound, type Fault } from './sound';
 export { between, common, merged, without, type Minutes } from './spans';
 export { amount, limitsOf, numberFault, whole, type Limits } from './limits';
+export { faultLine, toFaults } from './faults';
+export { musterJsonSchema } from './jsonSchema';
+export { MusterFileError, parseMuster, readMuster, writeMuster } from './musterFile';

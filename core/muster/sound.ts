@@ -7,6 +7,8 @@ import { daysBetween } from './localTime';
 export interface Fault {
   readonly path: string;
   readonly text: string;
+  /** what it is of, as the user calls it */
+  readonly of?: string;
 }
 
 /** From its beginning to the last table date a plan spans at most two years. */

@@ -48,7 +48,7 @@ export function layOut(plan: Plan, session: PlanSession, done: ReadonlySet<strin
     if (layer.family === 'powder') put('Protection', 'Dust mask and eye protection');
     if (
       layer.family === 'work' &&
-      cautionsFor(layer.family, layer.method).length > 0 &&
+      cautionsFor(layer.family, layer.method, layer.task).length > 0 &&
       layer.task === 'mask'
     )
       put('Protection', 'Eye protection for trimming');

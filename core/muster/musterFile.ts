@@ -1,10 +1,14 @@
 /** The whole muster as a JSON file, and back. */
-import { checked, fromFirstFormat, MUSTER_FORMAT, type Fault, type Muster } from '#core/muster';
+import { MUSTER_FORMAT, type Muster } from './document';
+import { checked } from './door';
+import { faultLine } from './faults';
+import { fromFirstFormat } from './migrate';
+import type { Fault } from './sound';
 
 /** Thrown where a file is no muster; every fault names its path. */
 export class MusterFileError extends Error {
   constructor(readonly faults: readonly Fault[]) {
-    super(faults.map((f) => `${f.path}: ${f.text}`).join('\n'));
+    super(faults.map(faultLine).join('\n'));
     this.name = 'MusterFileError';
   }
 }

@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
-import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { filter } from 'rxjs';
 import { provideIcons, NgIcon } from '@ng-icons/core';
 import { lucideMoon, lucideRedo2, lucideSearch, lucideSun, lucideUndo2 } from '@ng-icons/lucide';
 import { Concerns } from './data/concerns';
@@ -40,74 +42,78 @@ type Theme = 'night' | 'day';
           >
         }
       </nav>
-      <span class="grow"></span>
-      @if (concerns.counted().length; as n) {
+      <div class="flex min-w-0 grow items-center justify-end gap-x-1 max-md:w-full">
+        @if (concerns.counted().length; as n) {
+          <a
+            class="px-1 text-[0.95rem] font-semibold text-shut underline underline-offset-4 md:px-2"
+            routerLink="/findings"
+            data-testid="concerns"
+            [attr.aria-label]="words(n, 'thing') + ' to look at'"
+            title="What the checks have found"
+            >{{ n }}<span class="max-md:sr-only"> to look at</span></a
+          >
+        }
         <a
-          class="px-1 text-[0.95rem] font-semibold text-shut underline underline-offset-4 md:px-2"
-          routerLink="/findings"
-          data-testid="concerns"
-          [attr.aria-label]="words(n, 'thing') + ' to look at'"
-          title="What the checks have found"
-          >{{ n }} to look at</a
+          class="min-w-0 shrink truncate px-1 text-[0.9rem] max-md:grow md:max-w-40 md:px-2 text-mute underline decoration-line underline-offset-4"
+          routerLink="/musters"
+          [title]="'The muster in hand: ' + (store.muster()?.name ?? '') + '. All musters'"
+          >{{ store.muster()?.name }}</a
         >
-      }
-      <a
-        class="max-w-28 truncate px-1 text-[0.9rem] md:max-w-40 md:px-2 text-mute underline decoration-line underline-offset-4"
-        routerLink="/musters"
-        [title]="'The muster in hand: ' + (store.muster()?.name ?? '') + '. All musters'"
-        >{{ store.muster()?.name }}</a
-      >
-      <span
-        class="px-1 text-[0.9rem] text-mute md:px-2"
-        role="status"
-        aria-live="polite"
-        data-testid="plan-word"
-        [attr.data-ended]="planner.ended()"
-        >{{ planWord() }}</span
-      >
-      <span class="px-1 text-[0.9rem] text-mute md:px-2" data-testid="keeping">{{
-        keeping.unwritten() > 0 ? 'keeping…' : hasMuster() ? 'kept' : ''
-      }}</span>
-      @if (hasMuster()) {
+        <span
+          class="shrink-0 px-1 text-[0.9rem] text-mute md:px-2"
+          role="status"
+          aria-live="polite"
+          data-testid="plan-word"
+          [attr.data-ended]="planner.ended()"
+          >{{ planWord() }}</span
+        >
+        <span
+          class="px-1 text-[0.9rem] text-mute md:px-2"
+          [class.max-md:sr-only]="keeping.unwritten() === 0"
+          data-testid="keeping"
+          >{{ keeping.unwritten() > 0 ? 'keeping…' : hasMuster() ? 'kept' : '' }}</span
+        >
+        @if (hasMuster()) {
+          <button
+            class="btn btn-small"
+            type="button"
+            (click)="finder.open()"
+            aria-label="Find anything (Ctrl K)"
+            title="Find anything: Ctrl K"
+          >
+            <ng-icon name="lucideSearch" aria-hidden="true" />
+          </button>
+        }
         <button
           class="btn btn-small"
           type="button"
-          (click)="finder.open()"
-          aria-label="Find anything (Ctrl K)"
-          title="Find anything: Ctrl K"
+          [disabled]="!store.undoLabel()"
+          (click)="store.undo()"
+          [attr.aria-label]="store.undoLabel() ? 'Undo: ' + store.undoLabel() : 'Nothing to undo'"
+          [title]="store.undoLabel() ? 'Undo: ' + store.undoLabel() : 'Nothing to undo'"
         >
-          <ng-icon name="lucideSearch" aria-hidden="true" />
+          <ng-icon name="lucideUndo2" aria-hidden="true" />
         </button>
-      }
-      <button
-        class="btn btn-small"
-        type="button"
-        [disabled]="!store.undoLabel()"
-        (click)="store.undo()"
-        [attr.aria-label]="store.undoLabel() ? 'Undo: ' + store.undoLabel() : 'Nothing to undo'"
-        [title]="store.undoLabel() ? 'Undo: ' + store.undoLabel() : 'Nothing to undo'"
-      >
-        <ng-icon name="lucideUndo2" aria-hidden="true" />
-      </button>
-      <button
-        class="btn btn-small"
-        type="button"
-        [disabled]="!store.redoLabel()"
-        (click)="store.redo()"
-        [attr.aria-label]="store.redoLabel() ? 'Redo: ' + store.redoLabel() : 'Nothing to redo'"
-        [title]="store.redoLabel() ? 'Redo: ' + store.redoLabel() : 'Nothing to redo'"
-      >
-        <ng-icon name="lucideRedo2" aria-hidden="true" />
-      </button>
-      <button
-        class="btn btn-small"
-        type="button"
-        (click)="turnTheme()"
-        [attr.aria-label]="theme() === 'night' ? 'Daylight theme' : 'Lamp-lit theme'"
-        [title]="theme() === 'night' ? 'Daylight theme' : 'Lamp-lit theme'"
-      >
-        <ng-icon [name]="theme() === 'night' ? 'lucideSun' : 'lucideMoon'" aria-hidden="true" />
-      </button>
+        <button
+          class="btn btn-small"
+          type="button"
+          [disabled]="!store.redoLabel()"
+          (click)="store.redo()"
+          [attr.aria-label]="store.redoLabel() ? 'Redo: ' + store.redoLabel() : 'Nothing to redo'"
+          [title]="store.redoLabel() ? 'Redo: ' + store.redoLabel() : 'Nothing to redo'"
+        >
+          <ng-icon name="lucideRedo2" aria-hidden="true" />
+        </button>
+        <button
+          class="btn btn-small"
+          type="button"
+          (click)="turnTheme()"
+          [attr.aria-label]="theme() === 'night' ? 'Daylight theme' : 'Lamp-lit theme'"
+          [title]="theme() === 'night' ? 'Daylight theme' : 'Lamp-lit theme'"
+        >
+          <ng-icon [name]="theme() === 'night' ? 'lucideSun' : 'lucideMoon'" aria-hidden="true" />
+        </button>
+      </div>
     </header>
     @for (trouble of troubles(); track trouble) {
       <p class="no-print border-b-2 border-shut bg-board px-5 py-3" role="alert">
@@ -184,6 +190,19 @@ export class App {
       .then((kept) => this.theme.set(kept === 'day' ? 'day' : 'night'))
       .catch(() => undefined);
     effect(() => (document.documentElement.dataset['theme'] = this.theme()));
+    // Where the row of views scrolls, the one in view is in sight.
+    this.router.events
+      .pipe(
+        filter((e) => e instanceof NavigationEnd),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() =>
+        setTimeout(() =>
+          document
+            .querySelector('nav [aria-current="page"]')
+            ?.scrollIntoView({ inline: 'nearest', block: 'nearest' }),
+        ),
+      );
   }
 
   protected turnTheme(): void {

@@ -20,7 +20,7 @@ import { MusterStore } from '../data/musterStore';
 import { CheckField } from '../ui/checkField';
 import { TextField } from '../ui/textField';
 import { many, weekdayName } from '../ui/words';
-import { RecipeCard } from './recipeCard';
+import { RecipeCard } from '../ui/recipeCard';
 
 /** Weeks until the date that is offered. */
 const WEEKS = 5;

@@ -1,3 +1,4 @@
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { ClockPoints } from '#core/climate';
 import { writeLogCsv } from '#core/exchange';
@@ -27,10 +28,17 @@ import { Planner } from '../data/planner';
 import { download, fileName } from '../ui/download';
 import { ENTRY_WORDS } from '../ui/entryWords';
 
+/** Height of an entry, of two lines, and how many are shown at once. */
+const ROW = 56;
+const MOST_SHOWN = 12;
+/** Cards that are drawn before all are asked for. */
+const CARDS = 20;
+
 /** What was done to each piece, and what the estimates have learned from it. */
 @Component({
   selector: 'pm-log-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport],
   templateUrl: './log.view.html',
 })
 export class LogView {
@@ -46,28 +54,34 @@ export class LogView {
   /** the steps that are planned now; without a plan the log is read from itself alone */
   private readonly steps = computed(() => this.planner.solved()?.steps ?? new Map<string, StepRef>());
   private readonly clocks = computed(() => this.planner.solved()?.clocks ?? new Map<string, ClockPoints>());
-  protected readonly rows = computed(() => {
-    const steps = this.steps();
-    const holds = new Set(standing(this.logbook.entries()).map((e) => e.id));
+  private readonly holds = computed(() => new Set(standing(this.logbook.entries()).map((e) => e.id)));
+  /** the entries that are looked for, the newest first */
+  protected readonly found = computed(() => {
     const wanted = this.search().trim().toLowerCase();
-    return [...this.logbook.entries()]
-      .reverse()
-      .map((e) => {
-        const step = 'step' in e && e.step !== undefined ? steps.get(e.step) : undefined;
-        return {
-          entry: e,
-          at: wallTime(this.zone(), e.at).replace('T', ' '),
-          what: ENTRY_WORDS[e.kind],
-          where: whereOf(e, step),
-          picture: e.kind === 'picture' ? e.data : null,
-          detail: detailOf(e, step?.layer.mixture ?? e.about?.mixture ?? ''),
-          isGone: e.kind !== 'taken-back' && !holds.has(e.id),
-        };
-      })
-      .filter(
-        (r) => wanted === '' || `${r.at} ${r.what} ${r.where} ${r.detail}`.toLowerCase().includes(wanted),
-      );
+    const all = [...this.logbook.entries()].reverse();
+    return wanted === ''
+      ? all
+      : all.filter((e) => {
+          const { at, what, where, detail } = this.row(e);
+          return `${at} ${what} ${where} ${detail}`.toLowerCase().includes(wanted);
+        });
   });
+  protected readonly rowHeight = ROW;
+  protected readonly listHeight = computed(() => Math.min(this.found().length, MOST_SHOWN) * ROW);
+  protected readonly byId = (_: number, entry: LogEntry): string => entry.id;
+
+  /** An entry in words; asked for as it comes into sight. */
+  protected row(e: LogEntry) {
+    const step = 'step' in e && e.step !== undefined ? this.steps().get(e.step) : undefined;
+    return {
+      at: wallTime(this.zone(), e.at).replace('T', ' '),
+      what: ENTRY_WORDS[e.kind],
+      where: whereOf(e, step),
+      picture: e.kind === 'picture' ? e.data : null,
+      detail: detailOf(e, step?.layer.mixture ?? e.about?.mixture ?? ''),
+      isGone: e.kind !== 'taken-back' && !this.holds().has(e.id),
+    };
+  }
 
   /** Drying by product: learned from so many looks, the relatives in its family as prior. */
   protected readonly drying = computed(() => {
@@ -158,7 +172,12 @@ export class LogView {
       );
   }
 
-  protected readonly print = (): void => window.print();
+  protected readonly cardsShown = signal(CARDS);
+  /** On paper all of them. */
+  protected print(): void {
+    this.cardsShown.set(this.cards().length);
+    setTimeout(() => window.print());
+  }
   protected readonly times = (x: number): string => `× ${x.toFixed(2)}`;
 }
 

@@ -19,6 +19,9 @@ import {
   MusterFileError,
   readMuster,
   type Unit,
+  kitOf,
+  unitOfKit,
+  withKit,
   withoutUnit,
   withUnit,
   writeMuster,
@@ -148,6 +151,8 @@ export class MusterView {
   }
 
   protected choose(unit: string | null): void {
+    // On a narrow screen the unit stands where the list stood.
+    if (unit !== null && !matchMedia('(min-width: 1280px)').matches) window.scrollTo({ top: 0 });
     void this.router.navigate([], { relativeTo: this.route, queryParams: unit === null ? {} : { unit } });
   }
 
@@ -191,7 +196,7 @@ export class MusterView {
     const unit: Unit = {
       id,
       name: 'New unit',
-      table: `${addDays(muster.startsOn.slice(0, 10), NEW_UNIT_DAYS)}${muster.startsOn.slice(10)}`,
+      table: this.newTable(),
       readyFrom: null,
       importance: 3,
       pieces: [
@@ -217,6 +222,31 @@ export class MusterView {
 
   protected movePieces(unit: Unit, { pieces, to }: { pieces: ReadonlySet<string>; to: string }): void {
     this.store.change(`${many(pieces.size, 'piece')} moved`, (m) => movedPieces(m, unit.id, pieces, to));
+  }
+
+  protected readonly kitChoices = computed((): readonly Choice[] => [
+    { value: '', text: 'choose…' },
+    ...(this.muster().kits ?? []).map((k) => ({
+      value: k.id,
+      text: `${k.name} (${many(k.parts.length, 'part')})`,
+    })),
+  ]);
+
+  protected makeKit(unit: Unit): void {
+    if (this.store.change(`Kit made of ${unit.name}`, (m) => withKit(m, kitOf(unit, this.newId))))
+      this.notices.tell(`“${unit.name}” is a kit now: take the next one like it “from a kit”.`);
+  }
+
+  protected addFromKit(id: string): void {
+    const kit = this.muster().kits?.find((k) => k.id === id);
+    if (!kit) return;
+    const unit = unitOfKit(this.muster(), kit, this.newTable(), this.newId);
+    if (this.store.change(`${unit.name} from its kit`, (m) => withUnit(m, unit))) this.choose(unit.id);
+  }
+
+  private newTable(): string {
+    const { startsOn } = this.muster();
+    return `${addDays(startsOn.slice(0, 10), NEW_UNIT_DAYS)}${startsOn.slice(10)}`;
   }
 
   protected change(unit: Unit, what: string): void {

@@ -16,6 +16,7 @@ import { CopiesField } from '../ui/copiesField';
 import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
+import { WordHelp } from '../ui/word';
 
 /** What gluing takes where nothing else is said; common practice, no source. */
 const GLUE = { minutes: 4, dryMinutes: 60 };
@@ -24,7 +25,7 @@ const GLUE = { minutes: 4, dryMinutes: 60 };
 @Component({
   selector: 'pm-piece-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CheckField, ChoiceField, CopiesField, NumberField, TextField],
+  imports: [WordHelp, CheckField, ChoiceField, CopiesField, NumberField, TextField],
   template: `
     @let p = piece();
     <div class="flex flex-col gap-3">
@@ -137,6 +138,7 @@ const GLUE = { minutes: 4, dryMinutes: 60 };
         [value]="p.isPilot ?? false"
         (valueChange)="set({ isPilot: $event || undefined }, 'pilot')"
       />
+      <span class="-mt-2 flex gap-3"><pm-word name="pilot" /><pm-word name="host and part" /></span>
       @for (s of substitutes(); track s.id) {
         <pm-check
           [label]="'“' + s.substitute!.name + '” instead of “' + s.name + '”'"

@@ -9,12 +9,13 @@ import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
 import { many } from '../ui/words';
 import { PieceList } from './pieceList';
+import { WordHelp } from '../ui/word';
 
 /** Everything of one unit. Each entry is one change, and one undo. */
 @Component({
   selector: 'pm-unit-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, CopiesField, NumberField, PieceList, TextField],
+  imports: [WordHelp, ChoiceField, CopiesField, NumberField, PieceList, TextField],
   template: `
     @let u = unit();
     <div class="grid grid-cols-2 gap-3">
@@ -48,7 +49,7 @@ import { PieceList } from './pieceList';
       />
       <pm-number
         label="May cost"
-        unit="hours of work"
+        unit="h of work"
         [of]="fields.unit.budgetHours"
         [value]="u.budgetHours ?? null"
         (valueChange)="set({ budgetHours: $event ?? undefined }, 'budget')"
@@ -60,6 +61,7 @@ import { PieceList } from './pieceList';
         [choices]="levels"
         (valueChange)="set({ level: $event ? +$event : undefined }, 'finish level')"
       />
+      <pm-word class="col-span-2 -mt-2" name="level" />
     </div>
 
     <h3 class="mt-5 mb-2 text-[1.1rem]">Pieces</h3>
@@ -82,7 +84,35 @@ import { PieceList } from './pieceList';
       <p class="mt-1 text-[0.9rem] text-shut" role="alert">{{ text }}</p>
     }
 
+    <h3 class="mt-5 mb-1 text-[1.1rem]">Easily forgotten</h3>
+    <p class="mb-2 text-[0.9rem] text-mute">
+      Lamps, handles, undersides, the second of a pair: told before the last coat, and here before the table.
+    </p>
+    <ul class="flex flex-col gap-1" aria-label="Easily forgotten">
+      @for (d of u.details ?? []; track d.id) {
+        <li class="flex items-center gap-2">
+          <span class="min-w-0 grow">{{ d.name }}</span>
+          <button
+            type="button"
+            class="btn btn-small"
+            [attr.aria-label]="'Take out ' + d.name"
+            (click)="setDetails(withoutDetail(d.id), d.name + ' taken out')"
+          >
+            Take out
+          </button>
+        </li>
+      }
+    </ul>
+    <form class="mt-1 flex items-end gap-2" (submit)="$event.preventDefault(); addDetails(detail)">
+      <div class="grow">
+        <label class="label" for="more-details">More of it, commas between</label>
+        <input #detail id="more-details" class="field" autocomplete="off" maxlength="2000" />
+      </div>
+      <button type="submit" class="btn">Note</button>
+    </form>
+
     <div class="mt-5 flex flex-wrap items-end gap-2 border-t border-line pt-4">
+      <button type="button" class="btn btn-small" (click)="kitMade.emit()">Make a kit of it</button>
       <pm-copies word="Duplicate unit" (copied)="duplicate.emit($event)" />
       <span class="grow"></span>
       <button type="button" class="btn btn-small" (click)="deleted.emit()">Delete unit</button>
@@ -101,6 +131,8 @@ export class UnitEditor {
   /** how many copies */
   readonly duplicate = output<number>();
   readonly deleted = output();
+  /** it is to be a kit for the next ones */
+  readonly kitMade = output();
   private readonly newId = inject(NEW_ID);
   private readonly now = inject(NOW);
   protected readonly fault = signal<string | null>(null);
@@ -130,5 +162,24 @@ export class UnitEditor {
     if (fault) return;
     field.value = '';
     this.changed.emit({ unit, what: `${many(added, 'piece')} added` });
+  }
+
+  protected addDetails(field: HTMLInputElement): void {
+    const names = field.value
+      .split(',')
+      .map((n) => n.trim())
+      .filter((n) => n !== '');
+    if (names.length === 0) return;
+    field.value = '';
+    const added = names.map((name) => ({ id: this.newId(), name }));
+    this.setDetails([...(this.unit().details ?? []), ...added], `${many(added.length, 'detail')} noted`);
+  }
+
+  protected withoutDetail(id: string): NonNullable<Unit['details']> {
+    return (this.unit().details ?? []).filter((d) => d.id !== id);
+  }
+
+  protected setDetails(details: NonNullable<Unit['details']>, what: string): void {
+    this.set({ details: details.length > 0 ? details : undefined }, what);
   }
 }

@@ -46,6 +46,7 @@ import { LampHead } from './lampHead';
 import { gateOf, rowsOf, type Body, type Row } from './rows';
 import { timeAxis, type TimeAxis } from './timeAxis';
 import { WaysOutPanel } from './waysOutPanel';
+import { WordHelp } from '../ui/word';
 
 /** What is drawn reaches so far beyond what is seen, and moves on in steps as large: in between nothing is drawn anew. */
 const REACH = 256;
@@ -57,7 +58,17 @@ const ZOOMS = [0.5, 0.8, 1.15, 1.7, 2.6];
 @Component({
   selector: 'pm-plan-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CdkDropListGroup, LampHead, RouterLink, Findings, Patterns, PlanRow, StepCard, WaysOutPanel],
+  imports: [
+    WordHelp,
+    CdkDropListGroup,
+    LampHead,
+    RouterLink,
+    Findings,
+    Patterns,
+    PlanRow,
+    StepCard,
+    WaysOutPanel,
+  ],
   templateUrl: './plan.view.html',
 })
 export class PlanView {

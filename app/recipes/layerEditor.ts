@@ -13,12 +13,13 @@ import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { LayerKinds } from './layerKinds';
 import { TextField } from '../ui/textField';
+import { WordHelp } from '../ui/word';
 
 /** Everything of one layer. Each entry is one change, and one undo. */
 @Component({
   selector: 'pm-layer-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [LayerKinds, NumberField, TextField],
+  imports: [WordHelp, LayerKinds, NumberField, TextField],
   template: `
     @let l = layer();
     <div class="mb-3 flex items-center gap-2">
@@ -147,6 +148,7 @@ import { TextField } from '../ui/textField';
             (change)="toggleWindow()"
           />The next layer has a window</label
         >
+        <pm-word name="window" />
         @if (l.window; as w) {
           <div class="mt-2 flex flex-col gap-3">
             <pm-number

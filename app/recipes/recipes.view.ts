@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { LiveAnnouncer } from '@angular/cdk/a11y';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
@@ -10,19 +11,23 @@ import { familyOf } from '#core/materials';
 import {
   movedLayer,
   withLayer,
+  withLayerAt,
   withoutLayer,
   withoutRecipe,
   withRecipe,
   type Layer,
   type Recipe,
 } from '#core/muster';
-import { factsOf, type Finding } from '#core/recipe';
+import { factsOf, recipeByBrush, type Finding } from '#core/recipe';
 import { duration } from '#core/plan';
 import { NEW_ID } from '../data/environment';
 import { Concerns } from '../data/concerns';
 import { MusterStore } from '../data/musterStore';
 import { download, fileName } from '../ui/download';
 import { FileButton } from '../ui/fileButton';
+import { RecipeCard } from '../ui/recipeCard';
+import { RecipeCompare } from './recipeCompare';
+import { RecipeUse } from './recipeUse';
 import { many } from '../ui/words';
 import { Findings } from '../ui/findings';
 import { TextField } from '../ui/textField';
@@ -46,6 +51,10 @@ import { ZonesEditor } from './zonesEditor';
     SchoolsEditor,
     TextField,
     LayerEditor,
+    NgTemplateOutlet,
+    RecipeCard,
+    RecipeCompare,
+    RecipeUse,
     ZonesEditor,
   ],
   templateUrl: './recipes.view.html',
@@ -177,7 +186,8 @@ export class RecipesView {
     setTimeout(() => document.getElementById(`layer-${id}`)?.focus());
   }
 
-  protected addLayer(): void {
+  /** @param above the layer over which it goes; without one on top of all */
+  protected addLayer(above?: Layer): void {
     const recipe = this.current()!;
     const family = familyOf('acrylic');
     const layer: Layer = {
@@ -196,7 +206,8 @@ export class RecipesView {
       pausable: false,
       note: '',
     };
-    this.change(withLayer(recipe, layer), 'layer added');
+    const place = above ? recipe.layers.indexOf(above) + 1 : recipe.layers.length;
+    this.change(withLayerAt(recipe, layer, place), 'layer added');
     this.choose(layer.id);
   }
 
@@ -206,12 +217,16 @@ export class RecipesView {
     void this.router.navigate(['/recipes', recipe.id]);
   }
 
-  protected readonly library_ = LIBRARY;
+  protected readonly showsLibrary = signal(false);
+  protected readonly compares = signal(false);
+  /** as this bench can do them */
+  protected readonly fromLibrary = computed(() =>
+    this.store.muster()!.bench.hasAirbrush === false ? LIBRARY.map(recipeByBrush) : LIBRARY,
+  );
 
-  protected takeFromLibrary(id: string): void {
-    const found = LIBRARY.find((r) => r.id === id);
-    if (!found) return;
+  protected takeFromLibrary(found: Recipe): void {
     const recipe: Recipe = { ...found, id: this.newId() };
+    this.showsLibrary.set(false);
     this.store.change(`${found.name} taken from the library`, (m) => withRecipe(m, recipe));
     void this.router.navigate(['/recipes', recipe.id]);
   }

@@ -2,18 +2,19 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import type { Recipe } from '#core/muster';
 import { QUESTIONS, schoolOf, withSchool } from '#core/recipe';
 import { ChoiceField } from '../ui/choiceField';
+import { WordHelp } from '../ui/word';
 
 /** Where practitioners disagree: one school for each question, with its reason. */
 @Component({
   selector: 'pm-schools-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField],
+  imports: [WordHelp, ChoiceField],
   template: `
     <details>
       <summary class="cursor-pointer py-1 text-[1.05rem] font-semibold">Schools</summary>
       <p class="mb-3 text-[0.9rem] text-mute">
         Where the trade disagrees. The first of each is the default; choosing another changes windows, aids
-        and rules with it.
+        and rules with it. <pm-word name="school" />
       </p>
       <div class="flex flex-col gap-3">
         @for (q of questions(); track q.id) {

@@ -160,6 +160,7 @@ export class TonightView {
       look: LOOK[familyOf(step.layer.family).drying],
       judge: judge ? `Looks wrong on purpose: judge it only after “${judge.name}”.` : null,
       cautions: facts.cautions,
+      lookOver: facts.lookOver,
       contaminates:
         step.layer.air === 'contaminates' && wet.length > 0
           ? `Throws dust or drops: ${wet.length} wet ${wet.length === 1 ? 'coat stands' : 'coats stand'} on the shelf. Cover them or carry them away.`

@@ -6,6 +6,7 @@ import { ChoiceField, type Choice } from '../ui/choiceField';
 import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { Patterns } from '../ui/patterns';
+import { WordHelp } from '../ui/word';
 
 const WIDTH = 1040;
 const ROW = 26;
@@ -22,7 +23,7 @@ const LIMIT_WORDS = {
 @Component({
   selector: 'pm-wave-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, NumberField, Patterns],
+  imports: [WordHelp, ChoiceField, NumberField, Patterns],
   templateUrl: './wave.view.html',
 })
 export class WaveView {

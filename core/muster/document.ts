@@ -315,6 +315,33 @@ export const pieceSchema = z.strictObject({
   substitutes: z.array(id).optional(),
 });
 
+/** What is easily forgotten on a piece, to be looked over before its last coat and before the table. */
+const details = z.array(z.strictObject({ id, name })).max(200);
+
+/** A model as it comes out of its box: parts, and what of them is easily forgotten. */
+export const kitSchema = z.strictObject({
+  id,
+  name,
+  parts: z
+    .array(
+      z.strictObject({
+        id,
+        name,
+        count: pieceSchema.shape.count,
+        places: pieceSchema.shape.places,
+        recipe: id.nullable(),
+        size: pieceSchema.shape.size,
+        /** glued to this part, by its id, before a layer of its recipe */
+        joins: z
+          .strictObject({ part: id, layer: id, glue: pieceSchema.shape.joins.unwrap().shape.glue })
+          .optional(),
+      }),
+    )
+    .min(1, 'needs a part')
+    .max(200),
+  details,
+});
+
 export const unitSchema = z.strictObject({
   id,
   name,
@@ -327,6 +354,8 @@ export const unitSchema = z.strictObject({
   level: z.int().min(1).max(3).optional(),
   /** hours of work that it may cost */
   budgetHours: z.number().gt(0).max(10_000).optional(),
+  /** looked over before the last coat and before the table */
+  details: details.optional(),
   pieces: z.array(pieceSchema),
 });
 
@@ -399,6 +428,7 @@ export const musterSchema = z.strictObject({
   units: z.array(unitSchema),
   stores: storesSchema.optional(),
   pins: z.array(pinSchema).max(20_000).optional(),
+  kits: z.array(kitSchema).max(500).optional(),
 });
 
 export type Muster = z.infer<typeof musterSchema>;
@@ -412,6 +442,7 @@ export type Estimate = z.infer<typeof estimateSchema>;
 export type LayerWindow = z.infer<typeof windowSchema>;
 export type Substitute = z.infer<typeof substituteSchema>;
 export type Piece = z.infer<typeof pieceSchema>;
+export type Kit = z.infer<typeof kitSchema>;
 export type Unit = z.infer<typeof unitSchema>;
 export type Product = z.infer<typeof productSchema>;
 export type Marking = z.infer<typeof markingSchema>;

@@ -16,7 +16,9 @@ import {
   withoutPieces,
   withoutRecipe,
   withoutUnit,
+  withLayerAt,
   withPieces,
+  withVersion,
   withRecipe,
   withUnit,
   type Muster,
@@ -195,6 +197,39 @@ describe('several pieces at once', () => {
         for (const p of u.pieces)
           if (p.joins) expect(u.pieces.some((x) => x.id === p.joins!.piece)).toBe(true);
     }
+  });
+});
+
+describe('a version of a recipe', () => {
+  const [unit] = demo.units;
+  const own = demo.recipes.find((r) => r.id === unit!.pieces[0]!.recipe)!;
+
+  it('is followed by the pieces that are to, from the layers that they had', () => {
+    const pieces = new Set([unit!.pieces[0]!.id, 'another']);
+    const { muster, id } = withVersion(demo, own, pieces, () => 'v');
+    expect(id).toBe('v');
+    expect(muster.recipes.at(-1)).toEqual({ ...own, id: 'v', name: `${own.name} 2` });
+    for (const [k, u] of muster.units.entries())
+      u.pieces.forEach((p, i) =>
+        expect(p.recipe).toBe(pieces.has(p.id) ? 'v' : demo.units[k]!.pieces[i]!.recipe),
+      );
+    expect(musterSchema.safeParse(muster).success).toBe(true);
+  });
+
+  it('takes no piece of another recipe along', () => {
+    const foreign = demo.units.flatMap((u) => u.pieces).find((p) => p.recipe !== own.id)!;
+    const { muster } = withVersion(demo, own, new Set([foreign.id]), () => 'v');
+    expect(muster.units).toEqual(demo.units);
+  });
+});
+
+describe('a layer put in', () => {
+  it.each([
+    [0, ['new', 'l0', 'l1', 'l2', 'l3', 'l4']],
+    [2, ['l0', 'l1', 'new', 'l2', 'l3', 'l4']],
+    [99, ['l0', 'l1', 'l2', 'l3', 'l4', 'new']],
+  ])('at %i stands there', (place, ids) => {
+    expect(withLayerAt(knotted, layer('new'), place).layers.map((l) => l.id)).toEqual(ids);
   });
 });
 

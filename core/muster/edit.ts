@@ -160,6 +160,41 @@ export function withoutRecipe(muster: Muster, id: string): Muster {
   return { ...muster, recipes: muster.recipes.filter((r) => r.id !== id) };
 }
 
+/**
+ * A version of a recipe for some of its pieces: a copy, numbered on, with the same layers, so that what was logged of them still counts.
+ * @returns the muster and the version's id
+ */
+export function withVersion(
+  muster: Muster,
+  recipe: Recipe,
+  pieces: ReadonlySet<string>,
+  newId: NewId,
+): { readonly muster: Muster; readonly id: string } {
+  const id = newId();
+  const [name] = numberedNames(
+    recipe.name,
+    1,
+    muster.recipes.map((r) => r.name),
+  );
+  const units = muster.units.map((u) =>
+    withPieces(
+      u,
+      new Set(u.pieces.filter((p) => p.recipe === recipe.id && pieces.has(p.id)).map((p) => p.id)),
+      {
+        recipe: id,
+      },
+    ),
+  );
+  return { muster: { ...muster, recipes: [...muster.recipes, { ...recipe, id, name: name! }], units }, id };
+}
+
+/** The recipe with a layer put in at a place of the stack, 0 being the bottom. */
+export function withLayerAt(recipe: Recipe, layer: Layer, place: number): Recipe {
+  const layers = [...recipe.layers];
+  layers.splice(Math.max(0, Math.min(place, layers.length)), 0, layer);
+  return { ...recipe, layers };
+}
+
 export function withLayer(recipe: Recipe, layer: Layer): Recipe {
   return { ...recipe, layers: replaced(recipe.layers, layer) };
 }

@@ -22,3 +22,4 @@ export { amount, limitsOf, numberFault, whole, type Limits } from './limits';
 export { faultLine, toFaults } from './faults';
 export { musterJsonSchema } from './jsonSchema';
 export { MusterFileError, parseMuster, readMuster, writeMuster } from './musterFile';
+export { kitOf, unitOfKit, withKit, withoutKit } from './kits';

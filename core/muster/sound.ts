@@ -41,6 +41,7 @@ export function unsound(muster: Muster): Fault[] {
   once(say, 'bench.weekly', muster.bench.weekly);
   once(say, 'bench.exceptions', muster.bench.exceptions);
   once(say, 'pins', muster.pins ?? []);
+  once(say, 'kits', muster.kits ?? []);
   checkPins(say, muster);
   const stores = storesOf(muster);
   for (const key of ['products', 'markings', 'consumables', 'jars'] as const)

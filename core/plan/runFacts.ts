@@ -26,6 +26,8 @@ export interface RunFacts {
   readonly mix: RunMix | null;
   readonly spray: SprayGuide | null;
   readonly cautions: readonly string[];
+  /** what to look over before a last coat, by unit: what is easily forgotten on it */
+  readonly lookOver: readonly { readonly unit: string; readonly details: readonly string[] }[];
   /** who does it, where several work, and who takes it over when */
   readonly who: string | null;
   readonly handovers: readonly Handover[];
@@ -57,10 +59,21 @@ export function factsOfRun(run: readonly PlanStep[], cupMl = CUP_ML): RunFacts {
     mix: mixFor(run, cupMl),
     spray: sprayGuide(layer.family, layer.method, layer),
     cautions: cautionsFor(layer.family, layer.method, layer.task),
+    lookOver: lookOverOf(run),
     who: run[0]!.doer?.who ?? null,
     handovers: run.flatMap((s) => s.doer?.handovers ?? []),
     tool: run[0]!.tool,
   };
+}
+
+/** Before the last coat of a piece nothing of it should be forgotten beneath. */
+function lookOverOf(run: readonly PlanStep[]): RunFacts['lookOver'] {
+  const units = new Map(
+    run
+      .filter((s) => s.layerIndex === s.recipe.layers.length - 1 && (s.unit.details?.length ?? 0) > 0)
+      .map((s) => [s.unit.id, s.unit]),
+  );
+  return [...units.values()].map((u) => ({ unit: u.name, details: (u.details ?? []).map((d) => d.name) }));
 }
 
 function unique(list: readonly string[]): string[] {

@@ -2,6 +2,7 @@ export { checkCraft, CRAFT_RULES } from './checkCraft';
 export { colourDistance } from './rules/cover';
 export { QUESTIONS, schoolOf, withSchool, type Question, type School } from './schools';
 export { checkRecipe } from './checkRecipe';
+export { compareRecipes, type ComparedRow } from './compare';
 export { factsOf, type RecipeFacts } from './facts';
 export type { Finding, Fix, Place } from './finding';
 export { circleOf, linksOf, opensAfter, restingOn, topLayers, zonesOf, type Link } from './links';

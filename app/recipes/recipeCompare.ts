@@ -1,0 +1,77 @@
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import type { Layer, Recipe } from '#core/muster';
+import { duration } from '#core/plan';
+import { compareRecipes, factsOf } from '#core/recipe';
+import { ChoiceField, type Choice } from '../ui/choiceField';
+
+/** A recipe beside another, the top layer first. */
+@Component({
+  selector: 'pm-recipe-compare',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ChoiceField],
+  template: `
+    <section class="mb-4 rounded-lg border border-lamp bg-board p-4" aria-labelledby="compare">
+      <div class="mb-2 flex flex-wrap items-end gap-3">
+        <h2 id="compare" class="grow text-[1.2rem]">Side by side</h2>
+        <pm-choice
+          class="w-64"
+          label="Compare with"
+          [value]="otherId()"
+          [choices]="choices()"
+          (valueChange)="otherId.set($event)"
+        />
+        <button type="button" class="btn btn-small" (click)="shut.emit()">Close</button>
+      </div>
+      @if (other(); as o) {
+        <p class="mb-2" role="status">{{ summary() }}</p>
+        <table class="w-full table-fixed text-[0.95rem]">
+          <thead>
+            <tr class="text-left">
+              <th scope="col" class="p-1">{{ recipe().name }}</th>
+              <th scope="col" class="p-1">{{ o.name }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            @for (row of rows(); track $index) {
+              <tr class="border-t border-line align-top">
+                <td class="p-1" [class]="row.right ? '' : 'text-open'">{{ shown(row.left) }}</td>
+                <td class="p-1" [class]="row.left ? '' : 'text-open'">
+                  {{ shown(row.right) }}
+                  @for (d of row.differs; track d) {
+                    <span class="block text-[0.9rem] text-lamp">{{ d }}</span>
+                  }
+                </td>
+              </tr>
+            }
+          </tbody>
+        </table>
+      }
+    </section>
+  `,
+})
+export class RecipeCompare {
+  readonly recipe = input.required<Recipe>();
+  readonly recipes = input.required<readonly Recipe[]>();
+  readonly shut = output();
+  protected readonly otherId = signal('');
+  protected readonly choices = computed((): readonly Choice[] => [
+    { value: '', text: 'choose…' },
+    ...this.recipes()
+      .filter((r) => r.id !== this.recipe().id)
+      .map((r) => ({ value: r.id, text: r.name })),
+  ]);
+  protected readonly other = computed(
+    () => this.recipes().find((r) => r.id === this.otherId() && r.id !== this.recipe().id) ?? null,
+  );
+  protected readonly rows = computed(() => {
+    const other = this.other();
+    return other ? compareRecipes(this.recipe(), other).reverse() : [];
+  });
+  protected readonly summary = computed(() => {
+    const other = this.other();
+    if (!other) return '';
+    const [a, b] = [factsOf(this.recipe()), factsOf(other)];
+    return `${a.layers} and ${b.layers} layers · ${duration(a.handsMinutes)} and ${duration(b.handsMinutes)} of hands a piece · ${duration(a.dryMinutes)} and ${duration(b.dryMinutes)} of drying`;
+  });
+  protected readonly shown = (layer: Layer | null): string => layer?.name ?? '—';
+}

@@ -90,3 +90,30 @@ test('words of the bench are explained where they stand', async ({ page }) => {
   await page.keyboard.press('Escape');
   await expect(page.getByText(/^The time in which the next layer must go on/)).toBeHidden();
 });
+
+test('an optional layer is left off one piece and heavy on another', async ({ page }) => {
+  await page.goto('/recipes/stall?layer=chips');
+  const name = await page.getByLabel('Name', { exact: true }).inputValue();
+  await page.getByText('What else it can be').click();
+  await page.getByLabel(/^Optional: a piece may go without it/).check();
+  await expect(page.getByTestId('keeping')).toHaveText('kept');
+  await page.goto('/muster?unit=market');
+  await planned(page);
+  await page.getByRole('button', { name: /^Net stall/ }).click();
+  await page.getByLabel(name, { exact: true }).selectOption('not on this piece');
+  await page.getByRole('button', { name: /^Lamp stall/ }).click();
+  await replanned(page, async () => {
+    await page.getByLabel(name, { exact: true }).selectOption('heavy');
+  });
+  await expect(page.getByTestId('keeping')).toHaveText('kept');
+  await page.goto('/plan');
+  await planned(page);
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Take away as table' }).click(),
+  ]);
+  const rows = readFileSync(await file.path(), 'utf8').split('\r\n');
+  const of = (piece: string): string[] => rows.filter((r) => r.includes(piece) && r.includes(name));
+  expect([of('Net stall').length, of('Smoke stall').length]).toEqual([0, 1]);
+  expect(of('Lamp stall')[0]).toContain(`${name}, heavy`);
+});

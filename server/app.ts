@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { createServer, type Server } from 'node:http';
+import { constants } from 'node:zlib';
 import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler, type Response } from 'express';
 import { SECURITY_HEADERS } from './headers';
@@ -9,6 +10,8 @@ import { instruments, type InstrumentOptions } from './instruments';
 /** Files that must be asked for anew each time, so that an update is seen. */
 const FRESH = /(^|\/)(index\.html|ngsw\.json|ngsw-worker\.js|safety-worker\.js|worker-basic\.min\.js)$/;
 const YEAR_SECONDS = 365 * 24 * 3600;
+/** Denser than usual: what is sent is kept by the browser for a year. */
+const BROTLI = { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } };
 const INSTRUMENTS: InstrumentOptions = { seed: 7, now: () => new Date(), everyMs: 5000 };
 
 /**
@@ -27,7 +30,7 @@ export function createApp(web: URL, options: Partial<InstrumentOptions> = {}): E
     next();
   });
   app.use(ownHostOnly, readingOnly);
-  app.use(compression({ filter: isCompressed }));
+  app.use(compression({ filter: isCompressed, brotli: BROTLI }));
   app.use('/instruments', instruments({ ...INSTRUMENTS, ...options }));
   const sendIndex = (response: Response): void =>
     response.sendFile(indexFile, { headers: { 'Cache-Control': 'no-cache' }, cacheControl: false });

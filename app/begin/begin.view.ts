@@ -1,18 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
-import {
-  begun,
-  EVENINGS,
-  readLines,
-  ROOMS,
-  TABLE_TIME,
-  type Evening,
-  type Beginning,
-  type RoomId,
-  type UnitDraft,
-} from '#core/entry';
+import { begun, readLines, TABLE_TIME, type Beginning, type UnitDraft } from '#core/entry';
 import { LIBRARY } from '#core/library';
-import { addDays, instantOf, sessionsOf, wallTime, weekdayOf, type Recipe } from '#core/muster';
+import {
+  addDays,
+  instantOf,
+  sessionsOf,
+  wallTime,
+  weekdayOf,
+  type Recipe,
+  EVENINGS,
+  ROOMS,
+  type Evening,
+  type RoomId,
+} from '#core/muster';
 import { duration } from '#core/plan';
 import { recipeByBrush, workMinutes } from '#core/recipe';
 import { NEW_ID, NOW, ZONE } from '../data/environment';

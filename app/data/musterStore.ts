@@ -19,9 +19,10 @@ import {
   parseMuster,
   touches,
   wallTime,
+  benchOf,
+  MUSTER_FORMAT,
 } from '#core/muster';
 import { checkMuster } from '#core/plan';
-import { fenMuster, mondayFrom } from '#demo/fen';
 import { Database, FIRST, type Kept, type KeptState } from './database';
 import { NEW_ID, NOW, TAB, WANTS_DEMO, ZONE } from './environment';
 import { Keeping } from './keeping';
@@ -180,19 +181,19 @@ export class MusterStore {
 
   /** The demo as one more muster, from the coming Monday on. */
   async addDemo(): Promise<void> {
-    await this.add(this.demo(), 'Demo muster loaded');
+    await this.add(await this.demo(), 'Demo muster loaded');
   }
 
   /** A muster of one's own: the bench of the one in hand, and nothing else. */
   async addEmpty(): Promise<void> {
-    const like = this.shown() ?? this.demo();
+    const bench = this.shown()?.bench ?? benchOf(this.zone);
     const today = this.today();
     await this.add(
       {
-        format: like.format,
+        format: MUSTER_FORMAT,
         name: 'New muster',
         startsOn: `${today}T18:00`,
-        bench: { ...like.bench, readings: [], exceptions: [] },
+        bench: { ...bench, readings: [], exceptions: [] },
         recipes: [],
         units: [],
       },
@@ -216,7 +217,9 @@ export class MusterStore {
     return wallTime(this.zone, instantOf(this.now())).slice(0, 10);
   }
 
-  private demo(): Muster {
+  /** Fetched when it is asked for: most never do. */
+  private async demo(): Promise<Muster> {
+    const { fenMuster, mondayFrom } = await import('#demo/fen');
     return fenMuster(mondayFrom(this.today()), this.zone);
   }
 
@@ -236,7 +239,7 @@ export class MusterStore {
       if (open) await this.take(open.id);
       else if (musters.length === 0 && this.wantsDemo) {
         // Two tabs of a fresh browser come to the same first muster: only one of them can make it.
-        await this.database.create(FIRST, this.demo(), 'Demo muster loaded').catch(() => undefined);
+        await this.database.create(FIRST, await this.demo(), 'Demo muster loaded').catch(() => undefined);
         await this.open(FIRST);
       }
     } catch (error) {
@@ -245,7 +248,8 @@ export class MusterStore {
       );
       // Nothing is in hand: what is typed now is not written over what is there.
       this.open$.next(null);
-      this.show(this.demo(), JSON.stringify(this.demo()));
+      const demo = await this.demo();
+      this.show(demo, JSON.stringify(demo));
       this.keptText = this.shownText;
     }
   }

@@ -85,6 +85,23 @@ describe('the editor of a piece', () => {
     expect(piece().joins).toBeNull();
   });
 
+  it('has more or less of what is optional', async () => {
+    const optional = recipes.map((r) =>
+      r.id === 'r'
+        ? { ...r, layers: r.layers.map((l) => (l.id === 'chip' ? { ...l, isOptional: true } : l)) }
+        : r,
+    );
+    fixture.componentRef.setInput('recipes', optional);
+    await fixture.whenStable();
+    await page.type('chip', 'heavy');
+    expect(piece().effects).toEqual([{ layer: 'chip', is: 'heavy' }]);
+    await page.type('chip', 'off');
+    expect(piece().effects).toEqual([{ layer: 'chip', is: 'off' }]);
+    sound();
+    await page.type('chip', '');
+    expect(piece().effects).toBeUndefined();
+  });
+
   it('copies it under the next numbers, and deletes it', async () => {
     await page.type('copies', '2');
     await page.press('Duplicate');

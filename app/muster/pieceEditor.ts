@@ -3,6 +3,7 @@ import { areaOf, SIZES } from '#core/amounts';
 import {
   duplicatedPiece,
   SIZE_CLASSES,
+  STRENGTHS,
   withoutPieces,
   type Layer,
   type Piece,
@@ -139,6 +140,14 @@ const GLUE = { minutes: 4, dryMinutes: 60 };
         (valueChange)="set({ isPilot: $event || undefined }, 'pilot')"
       />
       <span class="-mt-2 flex gap-3"><pm-word name="pilot" /><pm-word name="host and part" /></span>
+      @for (l of optional(); track l.id) {
+        <pm-choice
+          [label]="l.name"
+          [value]="strengthOf(l.id)"
+          [choices]="strengths"
+          (valueChange)="setStrength(l.id, $event)"
+        />
+      }
       @for (s of substitutes(); track s.id) {
         <pm-check
           [label]="'“' + s.substitute!.name + '” instead of “' + s.name + '”'"
@@ -194,6 +203,15 @@ export class PieceEditor {
       .slice(1)
       .map((l) => ({ value: l.id, text: `part-way, at ${l.name}` })),
   ]);
+  protected readonly optional = computed((): readonly Layer[] =>
+    (this.recipeOf(this.piece())?.layers ?? []).filter((l) => l.isOptional),
+  );
+  protected readonly strengths: readonly Choice[] = [
+    { value: '', text: 'as in the recipe' },
+    { value: 'off', text: 'not on this piece' },
+    { value: 'trace', text: 'a trace' },
+    { value: 'heavy', text: 'heavy' },
+  ];
   protected readonly substitutes = computed((): readonly Layer[] =>
     (this.recipeOf(this.piece())?.layers ?? []).filter((l) => l.substitute && !l.usesSubstitute),
   );
@@ -229,6 +247,17 @@ export class PieceEditor {
       },
       'size',
     );
+  }
+
+  protected strengthOf(layer: string): string {
+    return this.piece().effects?.find((e) => e.layer === layer)?.is ?? '';
+  }
+
+  protected setStrength(layer: string, value: string): void {
+    const others = (this.piece().effects ?? []).filter((e) => e.layer !== layer);
+    const is = STRENGTHS.find((s) => s === value);
+    const effects = is ? [...others, { layer, is }] : others;
+    this.set({ effects: effects.length > 0 ? effects : undefined }, 'strength of an effect');
   }
 
   protected toggleSubstitute(layer: string): void {

@@ -28,7 +28,6 @@ import {
   type PlanStep,
   type PlanUnit,
 } from '#core/plan';
-import { writeCalendar, writePlanCsv } from '#core/exchange';
 import { Concerns } from '../data/concerns';
 import { NEW_ID, NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
@@ -443,11 +442,13 @@ export class PlanView {
     this.zoom.update((z) => Math.max(0, Math.min(ZOOMS.length - 1, z + steps)));
   }
 
-  protected saveCalendar(): void {
+  // What writes files is fetched with the first one.
+  protected async saveCalendar(): Promise<void> {
     const plan = this.plan();
     const name = this.store.muster()?.name;
-    if (plan && name)
-      download(`${fileName(name)}.ics`, 'text/calendar', writeCalendar(plan, name, this.now()));
+    if (!plan || !name) return;
+    const { writeCalendar } = await import('#core/exchange');
+    download(`${fileName(name)}.ics`, 'text/calendar', writeCalendar(plan, name, this.now()));
   }
 
   protected async savePicture(): Promise<void> {
@@ -466,10 +467,12 @@ export class PlanView {
     }
   }
 
-  protected saveCsv(): void {
+  protected async saveCsv(): Promise<void> {
     const plan = this.plan();
     const name = this.store.muster()?.name;
-    if (plan && name) download(`${fileName(name)}.csv`, 'text/csv', writePlanCsv(plan));
+    if (!plan || !name) return;
+    const { writePlanCsv } = await import('#core/exchange');
+    download(`${fileName(name)}.csv`, 'text/csv', writePlanCsv(plan));
   }
 }
 

@@ -128,7 +128,7 @@ const NONE: Choice = { value: '', text: 'not said' };
           (valueChange)="set({ pressureBar: $event ?? undefined }, 'pressure')"
         />
         <pm-number
-          label="Depth of a pour"
+          label="Depth of all pours together"
           unit="mm"
           [of]="fields.layer.depthMm"
           [value]="l.depthMm ?? null"
@@ -156,6 +156,11 @@ const NONE: Choice = { value: '', text: 'not said' };
           (valueChange)="set({ judgeFrom: $event || undefined }, 'when to judge')"
         />
       </div>
+      <pm-check
+        label="Optional: a piece may go without it, or have a trace of it, or much"
+        [value]="l.isOptional ?? false"
+        (valueChange)="set({ isOptional: $event || undefined }, 'optional')"
+      />
       <pm-check
         label="Other pieces wait here for the pilot’s verdict"
         [value]="l.isPiloted ?? false"

@@ -2,18 +2,20 @@ import { ChangeDetectionStrategy, Component, inject, input, output } from '@angu
 import { SHEENS, type Recipe } from '#core/muster';
 import { NEW_ID } from '../data/environment';
 import { ChoiceField, type Choice } from '../ui/choiceField';
+import { FIELDS } from '../ui/fields';
+import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
 
 /** The zones of a recipe: parts of a piece that get layers of their own. */
 @Component({
   selector: 'pm-zones-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, TextField],
+  imports: [ChoiceField, NumberField, TextField],
   template: `
     <h3 class="mb-2 text-[1.05rem]">Zones</h3>
     <ul class="flex flex-col gap-2">
       @for (z of recipe().zones; track z.id; let i = $index) {
-        <li class="flex items-end gap-2">
+        <li class="flex flex-wrap items-end gap-2">
           <pm-text
             class="grow"
             [label]="'Zone ' + (i + 1)"
@@ -25,6 +27,14 @@ import { TextField } from '../ui/textField';
             [value]="z.sheen ?? ''"
             [choices]="sheens"
             (valueChange)="setSheen(z.id, $event)"
+          />
+          <pm-number
+            class="w-36"
+            label="Of the surface"
+            unit="%"
+            [of]="fields.zone.percent"
+            [value]="z.percent ?? null"
+            (valueChange)="setPercent(z.id, $event)"
           />
           <button
             type="button"
@@ -43,6 +53,7 @@ import { TextField } from '../ui/textField';
   `,
 })
 export class ZonesEditor {
+  protected readonly fields = FIELDS;
   readonly recipe = input.required<Recipe>();
   readonly changed = output<{ recipe: Recipe; what: string }>();
   private readonly newId = inject(NEW_ID);
@@ -57,6 +68,12 @@ export class ZonesEditor {
     const sheen = SHEENS.find((s) => s === value);
     const zones = recipe.zones.map((z) => (z.id === id ? { ...z, sheen } : z));
     this.changed.emit({ recipe: { ...recipe, zones }, what: 'sheen of a zone' });
+  }
+
+  protected setPercent(id: string, percent: number | null): void {
+    const recipe = this.recipe();
+    const zones = recipe.zones.map((z) => (z.id === id ? { ...z, percent: percent ?? undefined } : z));
+    this.changed.emit({ recipe: { ...recipe, zones }, what: 'share of a zone' });
   }
 
   protected add(): void {

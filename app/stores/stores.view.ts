@@ -117,7 +117,7 @@ export class StoresView {
   protected readonly unit = signal<string>('ml');
   protected readonly psi = signal(20);
   protected readonly from = signal('3:1');
-  protected readonly to = signal('5:1');
+  protected readonly to = signal('2:1');
   protected readonly have = signal(4);
   protected readonly units: readonly Choice[] = VOLUME_UNITS.map((u) => ({
     value: u,
@@ -167,13 +167,20 @@ export class StoresView {
       return {
         fault: null,
         from: amount.from,
-        plan: cupsFor(mix, amount.ml, this.cupMl()),
+        // Only an airbrush has a cup; anything else is mixed in one pot.
+        isByCup: !chosen || chosen.layer.method === 'airbrush',
+        plan: cupsFor(
+          mix,
+          amount.ml,
+          !chosen || chosen.layer.method === 'airbrush' ? this.cupMl() : amount.ml || 1,
+        ),
         area: chosen ? areaOf(chosen.piece) : null,
       };
     } catch (error) {
       return {
         fault: error instanceof AmountError ? error.message : String(error),
         from: '',
+        isByCup: false,
         plan: null,
         area: null,
       };

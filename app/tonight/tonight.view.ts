@@ -638,7 +638,8 @@ function partsOf({ components }: RunMix): string {
 
 /** All that goes into the cup for a run, and how many cups. */
 function mixWords(mix: RunMix): string {
-  return `${partsOf(mix)}: ${mix.ml.toFixed(1)} ml, ${mix.cups} ${mix.cups === 1 ? 'cup' : 'cups'}`;
+  const cups = mix.isByCup ? `, ${mix.cups} ${mix.cups === 1 ? 'cup' : 'cups'}` : '';
+  return `${partsOf(mix)}: ${mix.ml.toFixed(1)} ml${cups}`;
 }
 
 function momentAt(origin: Origin, minute: number): Date {

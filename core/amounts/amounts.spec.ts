@@ -18,7 +18,7 @@ import {
 import type { Piece, Recipe } from '#core/muster';
 import { fenMuster } from '../../demo/fen';
 import { layer } from '../plan/testing';
-import { amountOf, areaOf, cupsFor, materialsOf, mixOf } from './index';
+import { amountOf, areaOf, cupsFor, materialsOf, mixOf, shareOf } from './index';
 
 describe('units', () => {
   // NIST Special Publication 811 (2008), appendix B.8.
@@ -179,5 +179,29 @@ describe('the materials of a recipe', () => {
 
   it('of no piece are nothing', () => {
     expect(materialsOf(muster.recipes[0]!, [])).toEqual([]);
+  });
+});
+
+describe('the share of the surface that a layer covers', () => {
+  const share = (zones: Recipe['zones'], on: string[]): number =>
+    shareOf({ id: 'r', name: 'R', zones, layers: [] }, layer('l', { zones: on }));
+  const [a, b, c] = ['a', 'b', 'c'].map((id) => ({ id, name: id }));
+
+  it('is what is said of its zones; those of which nothing is said share the rest', () => {
+    expect(share([], [])).toBe(1);
+    expect(share([a!, b!], ['a'])).toBe(0.5);
+    expect(share([{ ...a!, percent: 80 }, b!], ['b'])).toBeCloseTo(0.2);
+    expect(share([{ ...a!, percent: 60 }, b!, c!], ['b', 'a'])).toBeCloseTo(0.8);
+    expect(share([{ ...a!, percent: 60 }, b!, c!], [])).toBeCloseTo(1);
+  });
+
+  it('is never more than all of it, whatever is said', () => {
+    const zones = [
+      { ...a!, percent: 90 },
+      { ...b!, percent: 90 },
+    ];
+    expect(share(zones, ['a'])).toBeCloseTo(0.5);
+    expect(share(zones, ['a', 'b'])).toBeCloseTo(1);
+    expect(share([{ ...a!, percent: 100 }, b!], ['b'])).toBe(0);
   });
 });

@@ -32,7 +32,13 @@ export function areaOf(piece: Piece): { readonly cm2: number; readonly from: str
   };
 }
 
-/** Share of the area that a layer covers: its zones, taken as equally large. */
+/** Share of the area that a layer covers: its zones by what is said of them; those of which nothing is said share the rest alike. */
 export function shareOf(recipe: Recipe, layer: Layer): number {
-  return recipe.zones.length === 0 ? 1 : zonesOf(recipe, layer).length / recipe.zones.length;
+  if (recipe.zones.length === 0) return 1;
+  const said = recipe.zones.reduce((sum, z) => sum + (z.percent ?? 0), 0);
+  const silent = recipe.zones.filter((z) => z.percent === undefined).length;
+  const rest = silent === 0 ? 0 : Math.max(0, 100 - said) / silent;
+  const on = new Set(zonesOf(recipe, layer));
+  const whole = Math.max(said + rest * silent, 1e-9);
+  return recipe.zones.reduce((sum, z) => sum + (on.has(z.id) ? (z.percent ?? rest) : 0), 0) / whole;
 }

@@ -1,4 +1,4 @@
-export { begun, benchOf, EVENINGS, ROOMS, type Beginning, type Evening, type RoomId } from './beginning';
+export { begun, type Beginning } from './beginning';
 export { readDate, TABLE_TIME } from './dates';
 export { withDrafts, type Named, type PieceDraft, type UnitDraft } from './draft';
 export { MOST_PIECES, readLine, readLines, type Known, type Understood } from './line';

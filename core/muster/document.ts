@@ -255,6 +255,8 @@ export const layerSchema = z.strictObject({
   isOutdoors: z.boolean().optional(),
   /** dries in the drying cabinet, where the bench has one */
   inCabinet: z.boolean().optional(),
+  /** may be left off, or put on in another strength, piece by piece */
+  isOptional: z.boolean().optional(),
   /** of this layer on, other pieces wait for the pilot piece's verdict */
   isPiloted: z.boolean().optional(),
 });
@@ -262,7 +264,15 @@ export const layerSchema = z.strictObject({
 export const recipeSchema = z.strictObject({
   id,
   name,
-  zones: z.array(z.strictObject({ id, name, sheen: z.enum(SHEENS).optional() })),
+  zones: z.array(
+    z.strictObject({
+      id,
+      name,
+      sheen: z.enum(SHEENS).optional(),
+      /** percent of the piece's surface; zones without one share what is left alike */
+      percent: z.number().gt(0).max(100).optional(),
+    }),
+  ),
   /** bottom to top */
   layers: z.array(layerSchema),
   /** chosen schools, by question (core/recipe/schools.ts); without an entry the default holds */
@@ -278,6 +288,10 @@ export const recipeSchema = z.strictObject({
     )
     .optional(),
 });
+
+/** How much of an optional layer a piece gets. */
+export const STRENGTHS = ['off', 'trace', 'heavy'] as const;
+export type Strength = (typeof STRENGTHS)[number];
 
 export const pieceSchema = z.strictObject({
   id,
@@ -313,6 +327,11 @@ export const pieceSchema = z.strictObject({
   isPilot: z.boolean().optional(),
   /** layers that take their substitute on this piece */
   substitutes: z.array(id).optional(),
+  /** optional layers that this piece goes without, or has in another strength than the recipe's */
+  effects: z
+    .array(z.strictObject({ layer: id, is: z.enum(STRENGTHS) }))
+    .max(200)
+    .optional(),
 });
 
 /** What is easily forgotten on a piece, to be looked over before its last coat and before the table. */

@@ -116,6 +116,21 @@ describe('what is mended when a layer goes', () => {
 });
 
 describe('what is mended besides', () => {
+  it('a layer gone: no piece speaks of its strength any more', () => {
+    const m = knotted();
+    const [r] = m.recipes;
+    const [u] = m.units;
+    const layerId = r!.layers[1]!.id;
+    const own = withUnit(m, {
+      ...u!,
+      pieces: u!.pieces.map((p) =>
+        p.recipe === r!.id ? { ...p, effects: [{ layer: layerId, is: 'heavy' as const }] } : p,
+      ),
+    });
+    const after = through(own, (k) => withRecipe(k, withoutLayer(r!, layerId)));
+    expect(after.units.flatMap((x) => x.pieces).flatMap((p) => p.effects ?? [])).toEqual([]);
+  });
+
   it('a recipe gone: pieces without one, starting bare and joined to nobody', () => {
     const m = through(knotted(), (k) => withoutRecipe(k, 'r'));
     expect(piece(m, 'p1')).toEqual({

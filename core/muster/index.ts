@@ -23,3 +23,4 @@ export { faultLine, toFaults } from './faults';
 export { musterJsonSchema } from './jsonSchema';
 export { MusterFileError, parseMuster, readMuster, writeMuster } from './musterFile';
 export { kitOf, unitOfKit, withKit, withoutKit } from './kits';
+export { benchOf, EVENINGS, ROOMS, type Evening, type RoomId } from './usual';

@@ -139,6 +139,8 @@ function mendedUnit(
     }
     if (p.substitutes?.some((s) => !left.has(s)))
       piece = { ...piece, substitutes: p.substitutes.filter((s) => left.has(s)) };
+    if (p.effects?.some((e) => !left.has(e.layer)))
+      piece = { ...piece, effects: p.effects.filter((e) => left.has(e.layer)) };
     return mendedJoin(was, recipeOf, unit, piece, notes);
   });
   return same(pieces, unit.pieces) ? unit : { ...unit, pieces };

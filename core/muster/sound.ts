@@ -129,6 +129,9 @@ function checkPiece(say: Say, muster: Muster, path: string, unit: Unit, piece: P
   piece.substitutes?.forEach((s, k) => {
     if (!has(recipe, s)) say(`${path}.substitutes[${k}]`, `its recipe has no layer “${s}”`);
   });
+  piece.effects?.forEach((e, k) => {
+    if (!has(recipe, e.layer)) say(`${path}.effects[${k}].layer`, `its recipe has no layer “${e.layer}”`);
+  });
   if (!piece.joins) return;
   const host = unit.pieces.find((p) => p.id === piece.joins!.piece);
   if (!host) say(`${path}.joins.piece`, `the unit has no piece “${piece.joins.piece}”`);

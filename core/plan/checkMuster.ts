@@ -68,7 +68,13 @@ function checkCrafts(muster: Muster): Finding[] {
             text: 'Solvent goes on a piece finished long ago: its old joints and surface may let go.',
             cure: 'Test it on a hidden patch first, or take the acrylic substitutes on this piece.',
           });
-        const key = JSON.stringify([piece.startsAt, piece.substitutes, unit.level]);
+        const key = JSON.stringify([
+          piece.startsAt,
+          piece.substitutes,
+          piece.effects,
+          piece.joins?.glue !== undefined,
+          unit.level,
+        ]);
         if (own === recipe || seen.has(key)) continue;
         seen.add(key);
         const known = new Set(checkCraft(recipe).map((f) => f.rule + f.text));
@@ -83,7 +89,10 @@ function checkCrafts(muster: Muster): Finding[] {
     findings.push(...checkCraft(recipe, [...uses]));
   }
   for (const unit of muster.units)
-    if (unit.pieces.length >= 6 && new Set(unit.pieces.map((p) => p.recipe)).size === 1)
+    if (
+      unit.pieces.length >= 6 &&
+      new Set(unit.pieces.map((p) => JSON.stringify([p.recipe, p.effects ?? []]))).size === 1
+    )
       findings.push({
         rule: 'all-identical',
         severity: 'advice',
@@ -91,7 +100,7 @@ function checkCrafts(muster: Muster): Finding[] {
         place: { view: 'muster', unit: unit.id },
         where: `Unit “${unit.name}”`,
         text: `All ${unit.pieces.length} pieces follow one recipe in one strength: they will look like copies.`,
-        cure: 'Give some of them a variant of the recipe, or vary strength and place of the effects by hand.',
+        cure: 'Give some of them a version of the recipe, or mark effects as optional and vary their strength piece by piece.',
       });
   return findings;
 }

@@ -37,6 +37,8 @@ export interface RunFacts {
 
 /** So much of the mixture for all pieces of the run, by the cup. */
 export interface RunMix extends CupPlan {
+  /** false: one pot, no cups */
+  readonly isByCup: boolean;
   readonly from: string;
 }
 
@@ -89,9 +91,12 @@ function mixFor(run: readonly PlanStep[], cupMl: number): RunMix | null {
   const ml = amounts.reduce((sum, a, k) => sum + a.ml / run[k]!.rounds, 0);
   if (ml === 0) return null;
   try {
-    const cups = cupsFor(mixOf(first.layer), ml, cupMl);
+    // Only an airbrush has a cup; anything else is mixed in one pot.
+    const pot = first.layer.method === 'airbrush' ? cupMl : ml;
+    const cups = cupsFor(mixOf(first.layer), ml, pot);
     return {
       ...cups,
+      isByCup: first.layer.method === 'airbrush',
       from:
         amounts[0]!.from +
         (run.length > 1 ? `, and ${run.length - 1} more ${run.length === 2 ? 'piece' : 'pieces'}` : ''),

@@ -299,6 +299,23 @@ describe('what a layer can be', () => {
     ]);
     expect(effectiveRecipe(full, {})).toBe(full);
   });
+
+  it('goes without an optional layer, or has a trace of it or much, where the piece says so', () => {
+    const own = recipe([prime, base, { ...wash, isOptional: true }, varnish('matt', 'matt')]);
+    const { layers } = own;
+    const having = (is: 'off' | 'trace' | 'heavy', layer = 'wash') =>
+      effectiveRecipe(own, { effects: [{ layer, is }] }).layers.find((l) => l.id === layer);
+    expect(having('off')).toBeUndefined();
+    expect(having('trace')).toMatchObject({
+      name: `${wash.name}, trace`,
+      minutes: wash.minutes * 0.6,
+      film: 'thin',
+    });
+    expect(having('heavy')).toMatchObject({ minutes: wash.minutes * 1.5, film: 'heavy' });
+    // What is not optional is on every piece.
+    expect(having('off', 'base')).toEqual(layers.find((l) => l.id === 'base'));
+    expect(effectiveRecipe(own, { effects: [] })).toBe(own);
+  });
 });
 
 describe('a cure that takes a layer out', () => {

@@ -41,13 +41,17 @@ const GLUE: Layer = {
   note: 'Bare paint from both faces of the joint; try the fit dry first.',
 };
 
-type Way = Pick<Piece, 'startsAt' | 'substitutes'> & Partial<Pick<Piece, 'joins'>>;
+/** Minutes of hands beside those of the recipe; common practice, no source. */
+const STRENGTH_MINUTES = { trace: 0.6, heavy: 1.5 } as const;
+
+type Way = Pick<Piece, 'startsAt' | 'substitutes' | 'effects'> & Partial<Pick<Piece, 'joins'>>;
 
 /** @param level the unit's finish level; undefined: the whole recipe */
 export function effectiveRecipe(recipe: Recipe, piece: Way, level?: number): Recipe {
   let layers = recipe.layers.map((l) =>
     l.substitute && (l.usesSubstitute || piece.substitutes?.includes(l.id)) ? substituted(l) : l,
   );
+  if (piece.effects?.length) layers = layers.flatMap((l) => inStrength(l, piece));
   const cut = level === undefined ? -1 : lastOfLevel(layers, level);
   if (cut >= 0) layers = layers.slice(0, cut + 1);
   const from = piece.startsAt === undefined ? -1 : layers.findIndex((l) => l.id === piece.startsAt);
@@ -66,6 +70,21 @@ export function effectiveRecipe(recipe: Recipe, piece: Way, level?: number): Rec
       window: l.window?.through && !left.has(l.window.through) ? { ...l.window, through: null } : l.window,
     })),
   };
+}
+
+/** An optional layer as this piece gets it; not at all, where it goes without. */
+function inStrength(layer: Layer, piece: Way): Layer[] {
+  const effect = layer.isOptional && piece.effects!.find((e) => e.layer === layer.id);
+  if (!effect) return [layer];
+  if (effect.is === 'off') return [];
+  return [
+    {
+      ...layer,
+      name: `${layer.name}, ${effect.is}`,
+      minutes: layer.minutes * STRENGTH_MINUTES[effect.is],
+      film: effect.is === 'heavy' ? 'heavy' : 'thin',
+    },
+  ];
 }
 
 /** The layer done the other way, under its own id. */

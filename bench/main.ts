@@ -1,5 +1,5 @@
 /**
- * `npm run bench [-- quick | table | dates | runs | calm | growth | change | moves | highs | minizinc | demo | check | page]`: measures the kernel side by side in one run. Times on a
+ * `npm run bench [-- quick | table | dates | runs | calm | growth | change | moves | highs | minizinc | demo | check | page | lists]`: measures the kernel side by side in one run. Times on a
  * shared machine are noisy; ratios within a run and growth with size say more than any single figure.
  */
 import { BARE, conflictWords } from '#core/plan';
@@ -18,6 +18,7 @@ import { fenMuster } from '../demo/fen';
 import { byHighs } from './highs';
 import { instance } from './instance';
 import { byMiniZinc, hasMiniZinc } from './minizinc';
+import { benchLists } from './lists';
 import { benchPage } from './page';
 import { PEERS } from './peers';
 import { dates, rhythm } from './rhythm';
@@ -266,3 +267,4 @@ if (wants('check')) {
 
 // In a browser, and long: only when it is asked for.
 if (wanted.includes('page')) await benchPage();
+if (wanted.includes('lists')) await benchLists();

@@ -51,6 +51,34 @@ describe('plan and check', () => {
     expect(plan.units[0]!.lateMinutes).toBe(0);
     expect(plan.sessions.length).toBeGreaterThan(0);
   });
+  it('plans for two people by name, each with one thing in hand at a time', () => {
+    const small = smallMuster();
+    const two = {
+      ...small,
+      bench: {
+        ...small.bench,
+        people: [
+          { id: 'a', name: 'Ann' },
+          { id: 'b', name: 'Bo' },
+        ],
+      },
+      units: small.units.map((u) => ({
+        ...u,
+        pieces: [0, 1, 2, 3].map((k) => ({ ...u.pieces[0]!, id: `p${k}`, name: `Ferry ${k}` })),
+      })),
+    };
+    const { status, stdout } = command('plan', file('two.json', writeMuster(two)), '--iterations', '60');
+    expect(status).toBe(0);
+    const plan = JSON.parse(stdout) as {
+      sessions: { runs: { who?: string; from: string; to: string; steps: string[] }[] }[];
+    };
+    const runs = plan.sessions.flatMap((x) => x.runs);
+    expect(new Set(runs.map((r) => r.who))).toEqual(new Set(['Ann', 'Bo']));
+    for (const who of ['Ann', 'Bo']) {
+      const own = runs.filter((r) => r.who === who).sort((x, y) => x.from.localeCompare(y.from));
+      own.slice(1).forEach((r, k) => expect(r.from >= own[k]!.to).toBe(true));
+    }
+  });
   it('plans nothing where something is wrong, and says where', () => {
     const wrong = smallMuster();
     wrong.units[0]!.pieces[0]!.recipe = null;

@@ -2,7 +2,8 @@
 import { writeFileSync } from 'node:fs';
 
 import { settle, startSearch } from '#core/kernel';
-import { checkMuster, compile, conflictInWords, hasErrors, present, runSheet } from '#core/plan';
+import { checkMuster, conflictInWords, hasErrors, present, runSheet } from '#core/plan';
+import { handNames, pose, withHands } from '#core/session';
 import { dateTimeAfter, type Muster, MusterFileError, parseMuster } from '#core/muster';
 import { shoppingList } from '#core/stores';
 import { fail, readArguments, readJson } from './arguments';
@@ -16,16 +17,39 @@ const findings = checkMuster(muster);
 if (hasErrors(findings))
   fail(BAD_DOCUMENT, findings.map((f) => `${f.severity}: ${f.where}: ${f.text} ${f.cure}`).join('\n'));
 
-const compiled = compile(muster);
+/** Up to this share of the search several people's hands are only counted; then each step has somebody's name. */
+const COUNTED = 0.4;
+/** So many tries to give the counted plan names. */
+const NAMING = 400;
+
 const iterations = numbers.get('iterations');
 const budget = iterations === undefined ? (numbers.get('seconds') ?? 5) * 1000 : Infinity;
 const begun = performance.now();
-const spent = (): number =>
-  iterations === undefined ? (performance.now() - begun) / budget : search.tried / Math.max(1, iterations);
-const search = startSearch(compiled.problem, { seed: numbers.get('seed') ?? 1, progress: spent });
-do search.step(1);
-while (!search.isDone && spent() < 1);
-const solution = settle(compiled.problem, search.best());
+const seed = numbers.get('seed') ?? 1;
+let posed = pose(muster, [], null);
+let before = 0;
+let search = startSearch(posed.problem, { seed, progress: spent });
+let isNamed = muster.bench.people.length < 2;
+do {
+  search.step(1);
+  if (isNamed || spent() < COUNTED || search.best().cost === null) continue;
+  isNamed = true;
+  const counted = search.best();
+  const named = withHands(posed, handNames(posed, counted));
+  const own = startSearch(named.problem, { seed, progress: spent, previous: counted });
+  while (own.best().cost === null && !own.isStuck && own.tried < NAMING && spent() < 1) own.step(1);
+  // Where names leave no plan, counted hands have to do.
+  if (own.best().cost === null) continue;
+  before = search.tried;
+  [posed, search] = [named, own];
+} while (!search.isDone && spent() < 1);
+const solution = settle(posed.problem, search.best());
+
+function spent(): number {
+  return iterations === undefined
+    ? (performance.now() - begun) / budget
+    : (before + search.tried) / Math.max(1, iterations);
+}
 
 if (solution.status === 'unknown')
   fail(UNKNOWN, 'No plan was found in this time, and none was proved impossible.');
@@ -47,12 +71,12 @@ function noPlan(): object {
     format: 'patient-muster-plan/1',
     muster: muster.name,
     status: 'infeasible',
-    why: conflictInWords(solution.conflict!, compiled, muster),
+    why: conflictInWords(solution.conflict!, posed, muster),
   };
 }
 
 function plan(): object {
-  const shown = present(muster, compiled, solution);
+  const shown = present(muster, posed, solution);
   const at = (minute: number): string => dateTimeAfter(shown.origin, minute);
   return {
     format: 'patient-muster-plan/1',

@@ -37,6 +37,7 @@ const MOST_SHOWN = 9;
       [style.height.px]="height()"
       role="list"
       aria-label="Pieces"
+      tabindex="0"
     >
       <div
         *cdkVirtualFor="let p of unit().pieces; let k = index; trackBy: byId"

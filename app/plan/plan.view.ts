@@ -317,8 +317,9 @@ export class PlanView {
 
   private async follow(rows: readonly Row[], axis: TimeAxis, span: Span): Promise<void> {
     const turn = ++this.turn;
+    const frame = (): Promise<unknown> => new Promise((resolve) => requestAnimationFrame(resolve));
     for (let k = 0; k < rows.length; k += ROWS_A_FRAME) {
-      await new Promise((resolve) => requestAnimationFrame(resolve));
+      await frame();
       if (turn !== this.turn) return;
       const now = rows
         .slice(0, k + ROWS_A_FRAME)

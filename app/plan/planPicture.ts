@@ -53,7 +53,7 @@ export function planPicture(plan: Plan, title: string, colours: Palette): Pictur
     text(12, y + 46, 13, colours.mute, moment(plan.origin, row.unit.due));
     parts.push(`<g transform="translate(${NAMES} ${y})">`);
     for (const tile of row.tiles())
-      for (const body of tile.bodies) parts.push(bodyOf(body, row.base, row.base - row.tideHeight, colours));
+      for (const body of tile.bodies) parts.push(bodyOf(body, row.base - row.tideHeight, colours));
     const due = axis.xOf(row.unit.due);
     const flag = row.unit.lateMinutes > 0 ? colours.shut : colours.open;
     parts.push(
@@ -65,14 +65,14 @@ export function planPicture(plan: Plan, title: string, colours: Palette): Pictur
   return { svg, width, height };
 }
 
-function bodyOf(body: Body, base: number, top: number, colours: Palette): string {
+function bodyOf(body: Body, top: number, colours: Palette): string {
   const paint = escaped(body.steps[0]!.layer.colour);
   const parts = [
     body.tide.line
       ? `<path d="${body.tide.wet}" fill="${paint}" fill-opacity="0.9"/><path d="${body.tide.workable}" fill="${paint}" fill-opacity="0.7"/><path d="${body.tide.nearly}" fill="${paint}" fill-opacity="0.4"/><path d="${body.tide.line}" fill="none" stroke="${colours.ink}" stroke-opacity="0.7"/>`
       : '',
     `<path d="${body.fill}" fill="${paint}" stroke="${colours.ink}" stroke-opacity="0.35"/>`,
-    `<rect x="${body.x.toFixed(1)}" y="${base + 1}" width="${body.width.toFixed(1)}" height="4" fill="${colours.lamp}"/>`,
+    `<rect x="${body.x.toFixed(1)}" y="${body.base + 1}" width="${body.width.toFixed(1)}" height="4" fill="${colours.lamp}"/>`,
     body.label
       ? `<text x="${body.label.x.toFixed(1)}" y="${top - 6 - body.label.level * 15}" font-size="12.5" fill="${colours.ink}">${escaped(body.label.text)}</text>`
       : '',

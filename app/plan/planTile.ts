@@ -21,7 +21,7 @@ import type { TimeAxis } from './timeAxis';
       }
       @for (own of b.gates; track own.opens) {
         <svg:g class="gate" [class.is-soft]="own.isSoft">
-          <path [attr.d]="posts(own, base(), tideHeight())" fill="none" />
+          <path [attr.d]="posts(own, b.base, b.height)" fill="none" />
           <text [attr.x]="(own.opens + own.closes) / 2" [attr.y]="base() + 18" text-anchor="middle">
             {{ own.text }}
           </text>
@@ -48,27 +48,27 @@ import type { TimeAxis } from './timeAxis';
         <rect
           class="hit"
           [attr.x]="b.x - 2"
-          [attr.y]="top() - 4"
+          [attr.y]="b.base - b.height - 4"
           [attr.width]="b.width + 4"
-          [attr.height]="tideHeight() + 10"
+          [attr.height]="b.height + 10"
           rx="3"
         />
         <path class="paint" [attr.d]="b.fill" [attr.fill]="colourOf(b)" />
         @if (b.seams) {
           <path class="seams" [attr.d]="b.seams" />
         }
-        <rect class="hands" [attr.x]="b.x" [attr.y]="base() + 1" [attr.width]="b.width" height="4" />
+        <rect class="hands" [attr.x]="b.x" [attr.y]="b.base + 1" [attr.width]="b.width" height="4" />
         @if (picked && b.steps.length > 1) {
           <rect
             class="picked"
             [attr.x]="axis().xOf(picked.start)"
-            [attr.y]="top()"
+            [attr.y]="b.base - b.height"
             [attr.width]="widthOf(picked)"
-            [attr.height]="tideHeight()"
+            [attr.height]="b.height"
           />
         }
         @if (isKept()(b)) {
-          <path class="pin" [attr.d]="'M' + (b.x + 1) + ' ' + (base() + 6) + 'h8l-4 8z'" />
+          <path class="pin" [attr.d]="'M' + (b.x + 1) + ' ' + (b.base + 6) + 'h8l-4 8z'" />
         }
         <title>{{ labelOf(b) }}</title>
       </svg:g>

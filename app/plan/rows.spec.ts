@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { solveProblem } from '#core/kernel';
 import { compile, present } from '#core/plan';
 import { smallMuster } from '../../core/plan/testing';
-import { gateOf, rowsOf } from './rows';
+import { gateOf, rowsOf, type Body } from './rows';
 import { timeAxis } from './timeAxis';
 
 const muster = smallMuster();
@@ -66,5 +66,49 @@ describe('the rows', () => {
     expect(gate!.closes).toBeGreaterThan(gate!.opens);
     expect(gate!.text).toBe('20 min–1 h');
     expect(gateOf(plan.steps.get('p1.prime')!, axis)).toBeNull();
+  });
+});
+
+describe('a unit on which two people work at once', () => {
+  const two = {
+    ...muster,
+    bench: {
+      ...muster.bench,
+      people: [
+        { id: 'a', name: 'Ann' },
+        { id: 'b', name: 'Bo' },
+      ],
+    },
+    units: muster.units.map((u) => ({
+      ...u,
+      pieces: [0, 1, 2, 3, 4, 5].map((k) => ({ ...u.pieces[0]!, id: `p${k}`, name: `Ferry ${k}` })),
+    })),
+  };
+  const own = compile(two);
+  const shared = present(two, own, solveProblem(own.problem, { iterations: 40 }));
+  const bodies = (people: typeof shared): Body[] =>
+    rowsOf(people, timeAxis(people.sessions, 2.6), new Set())[0]!
+      .tiles()
+      .flatMap((t) => t.bodies)
+      .sort((a, b) => a.x - b.x);
+
+  it('shows their runs one above the other, never over one another', () => {
+    let together = 0;
+    const all = bodies(shared);
+    all.forEach((b, k) => {
+      for (const other of all.slice(k + 1)) {
+        if (other.x >= b.x + b.width - 3) continue;
+        together++;
+        const isBeneath = b.base - b.height >= other.base || other.base - other.height >= b.base;
+        expect(isBeneath, `${b.id} and ${other.id}`).toBe(true);
+      }
+    });
+    expect(together).toBeGreaterThan(0);
+    expect(all.flatMap((b) => b.steps)).toHaveLength(shared.steps.size);
+  });
+
+  it('has whole heights where one works alone', () => {
+    const heights = new Set(bodies(plan).map((b) => b.height));
+    expect(heights.size).toBe(1);
   });
 });

@@ -11,6 +11,9 @@ export interface Body {
   readonly steps: readonly PlanStep[];
   readonly x: number;
   readonly width: number;
+  /** its ground line and how high it stands: half as high as others where two people are at work on the unit at once */
+  readonly base: number;
+  readonly height: number;
   /** filled where hands are at work, and the seams between two pieces */
   readonly fill: string;
   readonly seams: string;
@@ -83,7 +86,11 @@ export function rowsOf(plan: Plan, axis: TimeAxis, open: ReadonlySet<string>): R
       ...place,
       tiles: () =>
         (tiles ??= tilesOf(
-          labelled(groupsOf(steps, numbers).map((group) => bodyOf(group, axis, place, piece !== null))),
+          labelled(
+            placed(groupsOf(steps, numbers), axis, place).map(({ group, at }) =>
+              bodyOf(group, axis, at, piece !== null),
+            ),
+          ),
         )),
     });
     y += height;
@@ -120,17 +127,56 @@ function runNumbers(plan: Plan): ReadonlyMap<string, number> {
   return numbers;
 }
 
+/** The steps by run, in order of time; of two people at once each has their own. */
 function groupsOf(steps: readonly PlanStep[], numbers: ReadonlyMap<string, number>): PlanStep[][] {
   const groups: PlanStep[][] = [];
-  let last: number | undefined;
+  const last = new Map<string, { readonly number: number; readonly group: PlanStep[] }>();
   for (const step of steps) {
     const number = numbers.get(step.id);
-    if (number !== undefined && number === last) groups[groups.length - 1]!.push(step);
-    else groups.push([step]);
-    last = number;
+    const who = step.doer?.who ?? '';
+    const known = last.get(who);
+    if (number !== undefined && known?.number === number) {
+      known.group.push(step);
+      continue;
+    }
+    const group = [step];
+    groups.push(group);
+    if (number === undefined) last.delete(who);
+    else last.set(who, { number, group });
   }
   return groups;
 }
+
+type Place = Pick<Row, 'base' | 'tideHeight'>;
+
+/** Where each group stands: those that are worked on at once share the height, one above the other. */
+function placed(
+  groups: readonly PlanStep[][],
+  axis: TimeAxis,
+  place: Place,
+): { readonly group: readonly PlanStep[]; readonly at: Place }[] {
+  const half = (place.tideHeight - 2) / 2;
+  const lanes: Place[] = [
+    { base: place.base, tideHeight: half },
+    { base: place.base - half - 2, tideHeight: half },
+  ];
+  const spans = groups.map((g) => [axis.xOf(g[0]!.start), axis.xOf(g[g.length - 1]!.end)] as const);
+  const lane: (0 | 1 | null)[] = groups.map(() => null);
+  let open: { readonly k: number; readonly until: number }[] = [];
+  spans.forEach(([from, to], k) => {
+    open = open.filter((o) => o.until > from + OVERLAP);
+    const [other] = open;
+    if (other) {
+      lane[other.k] ??= 0;
+      lane[k] = open.some((o) => lane[o.k] === 0) ? 1 : 0;
+    }
+    open.push({ k, until: to });
+  });
+  return groups.map((group, k) => ({ group, at: lane[k] === null ? place : lanes[lane[k]!]! }));
+}
+
+/** Pixels by which two bodies may run into one another: what is as narrow is widened to be seen. */
+const OVERLAP = LEAST_BODY;
 
 function bodyOf(
   steps: readonly PlanStep[],
@@ -162,6 +208,8 @@ function bodyOf(
     steps,
     x,
     width: end - x,
+    base,
+    height: tideHeight,
     fill,
     seams,
     setups,

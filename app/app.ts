@@ -34,7 +34,7 @@ type Theme = 'night' | 'day';
       <nav aria-label="Views" class="flex max-w-full gap-x-1 overflow-x-auto md:flex-wrap">
         @for (view of hasMuster() ? views : []; track view.path) {
           <a
-            class="border-b-4 border-transparent px-2.5 pt-3 pb-2 font-title text-[1.05rem] font-semibold whitespace-nowrap text-mute"
+            class="border-b-4 border-transparent px-2.5 pt-3 max-xl:px-2 pb-2 font-title text-[1.05rem] font-semibold whitespace-nowrap text-mute"
             [routerLink]="view.path"
             routerLinkActive="!border-lamp !text-ink"
             ariaCurrentWhenActive="page"
@@ -42,10 +42,12 @@ type Theme = 'night' | 'day';
           >
         }
       </nav>
-      <div class="flex min-w-0 grow items-center justify-end gap-x-1 max-md:w-full">
+      <div
+        class="flex min-w-0 grow items-center justify-end gap-x-1 max-md:w-full md:min-w-[21rem] md:basis-0"
+      >
         @if (concerns.counted().length; as n) {
           <a
-            class="px-1 text-[0.95rem] font-semibold text-shut underline underline-offset-4 md:px-2"
+            class="shrink-0 px-1 text-[0.95rem] font-semibold whitespace-nowrap text-shut underline underline-offset-4 md:px-2"
             routerLink="/findings"
             data-testid="concerns"
             [attr.aria-label]="words(n, 'thing') + ' to look at'"
@@ -54,13 +56,13 @@ type Theme = 'night' | 'day';
           >
         }
         <a
-          class="min-w-0 shrink truncate px-1 text-[0.9rem] max-md:grow md:max-w-40 md:px-2 text-mute underline decoration-line underline-offset-4"
+          class="min-w-0 shrink truncate px-1 text-[0.9rem] max-md:grow md:max-w-40 md:px-1.5 text-mute underline decoration-line underline-offset-4"
           routerLink="/musters"
           [title]="'The muster in hand: ' + (store.muster()?.name ?? '') + '. All musters'"
           >{{ store.muster()?.name }}</a
         >
         <span
-          class="shrink-0 px-1 text-[0.9rem] text-mute md:px-2"
+          class="shrink-0 whitespace-nowrap px-1 text-[0.9rem] text-mute md:px-2"
           role="status"
           aria-live="polite"
           data-testid="plan-word"
@@ -68,7 +70,7 @@ type Theme = 'night' | 'day';
           >{{ planWord() }}</span
         >
         <span
-          class="px-1 text-[0.9rem] text-mute md:px-2"
+          class="shrink-0 whitespace-nowrap px-1 text-[0.9rem] text-mute md:px-2"
           [class.max-md:sr-only]="keeping.unwritten() === 0"
           data-testid="keeping"
           >{{ keeping.unwritten() > 0 ? 'keeping…' : hasMuster() ? 'kept' : '' }}</span
@@ -134,11 +136,17 @@ type Theme = 'night' | 'day';
       >
         <span>{{ notice.text }}</span>
         @if (notice.action; as action) {
-          <button type="button" class="btn btn-small btn-lamp" (click)="action.run(); notices.dismiss()">
+          <button
+            type="button"
+            class="btn btn-small btn-lamp shrink-0 whitespace-nowrap"
+            (click)="action.run(); notices.dismiss()"
+          >
             {{ action.word }}
           </button>
         }
-        <button type="button" class="btn btn-small" (click)="notices.dismiss()">Close</button>
+        <button type="button" class="btn btn-small shrink-0 whitespace-nowrap" (click)="notices.dismiss()">
+          Close
+        </button>
       </div>
     }
   `,

@@ -13,9 +13,34 @@ interface Shot {
   readonly name: string;
   readonly path: string;
   readonly act?: (page: Page) => Promise<void>;
+  /** a browser that has kept nothing, and is not to have the demo */
+  readonly isFresh?: boolean;
 }
 
 const SHOTS: readonly Shot[] = [
+  {
+    name: 'begin',
+    path: '/begin',
+    isFresh: true,
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Begin my own' }).click();
+      await page.getByRole('button', { name: 'Next' }).click();
+      for (const line of ['3 trays of 8 dockhands, quick tray', '5 barges']) {
+        await page.getByLabel('A unit').fill(line);
+        await page.getByLabel('A unit').press('Enter');
+      }
+    },
+  },
+  {
+    name: 'finder',
+    path: '/muster',
+    act: async (page) => {
+      await page.keyboard.press('Control+k');
+      await page.getByRole('combobox', { name: 'Find, or do' }).fill('lamp');
+      await page.getByRole('option').first().waitFor();
+    },
+  },
+  { name: 'help', path: '/help' },
   { name: 'plan', path: '/plan?step=hull.cream' },
   {
     name: 'plan-pieces',
@@ -125,8 +150,9 @@ try {
     page.on('console', (m) => (m.type() === 'error' ? console.log(shot.name, m.text()) : undefined));
     page.on('pageerror', (e) => console.log(shot.name, e.message));
     await page.clock.install({ time: MOMENT });
-    await page.goto(`http://127.0.0.1:${address.port}${shot.path}${shot.path.includes('?') ? '&' : '?'}demo`);
-    await page.getByText('planned', { exact: true }).waitFor({ timeout: PLANNED_MS });
+    const asked = shot.isFresh ? '' : `${shot.path.includes('?') ? '&' : '?'}demo`;
+    await page.goto(`http://127.0.0.1:${address.port}${shot.path}${asked}`);
+    if (!shot.isFresh) await page.getByText('planned', { exact: true }).waitFor({ timeout: PLANNED_MS });
     await shot.act?.(page);
     await page.waitForTimeout(300);
     await page.screenshot({ path: `${out}/${shot.name}.png` });

@@ -31,6 +31,10 @@ test('eleven pieces of one’s own are planned in three minutes and forty action
   await user.press('Next');
   await user.line('3 trays of 8 dockhands, quick tray');
   await user.line('5 barges');
+  // What was answered outlives a reload.
+  await page.reload();
+  await expect(page.getByText('3 pieces: Tray 1, Tray 2, Tray 3, 8 figures each')).toBeVisible();
+  await user.press('Choose its recipe');
   await user.press(/^Chipped over rust/);
   await user.line('Salt Prince: hull, rudder, roof late, peeling planks');
   await expect(page.getByText('3 pieces: Hull, Rudder, Roof')).toBeVisible();

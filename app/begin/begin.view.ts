@@ -1,6 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
-import { begun, readLines, TABLE_TIME, type Beginning, type UnitDraft } from '#core/entry';
+import {
+  answersSchema,
+  type Answers,
+  begun,
+  readLines,
+  TABLE_TIME,
+  type Beginning,
+  type UnitDraft,
+} from '#core/entry';
 import { LIBRARY } from '#core/library';
 import {
   addDays,
@@ -90,6 +98,30 @@ export class BeginView {
     return { needed, has };
   });
 
+  constructor() {
+    const kept = putBy();
+    if (kept) {
+      this.evenings.set(kept.evenings);
+      this.hasAirbrush.set(kept.hasAirbrush);
+      this.room.set(kept.room);
+      this.table.set(kept.table);
+      this.units.set(kept.units as UnitDraft[]);
+      this.step.set(kept.step);
+    }
+    // A reload, or a closed lid, in the middle of it loses nothing.
+    effect(() => {
+      const answers: Answers = {
+        evenings: [...this.evenings()],
+        hasAirbrush: this.hasAirbrush(),
+        room: this.room(),
+        table: this.table(),
+        units: this.units().map((u) => ({ ...u, pieces: [...u.pieces] })),
+        step: this.step(),
+      };
+      sessionStorage.setItem(PUT_BY, JSON.stringify(answers));
+    });
+  }
+
   protected async demo(): Promise<void> {
     await this.done(() => this.store.addDemo());
   }
@@ -178,6 +210,7 @@ export class BeginView {
     this.fault.set(null);
     try {
       await make();
+      sessionStorage.removeItem(PUT_BY);
       await this.router.navigate([this.units().length > 0 || this.step() === null ? '/plan' : '/muster']);
     } catch (error) {
       this.fault.set(error instanceof Error ? error.message : String(error));
@@ -191,4 +224,16 @@ function saturdayFrom(date: string): string {
 
 function minutesOf(recipe: Recipe | undefined, figures: number): number {
   return recipe?.layers.reduce((sum, l) => sum + workMinutes(l, figures), 0) ?? 0;
+}
+
+/** Where answers are put by until the muster is made. */
+const PUT_BY = 'beginning';
+
+function putBy(): Answers | null {
+  try {
+    const read = answersSchema.safeParse(JSON.parse(sessionStorage.getItem(PUT_BY) ?? 'null'));
+    return read.success ? read.data : null;
+  } catch {
+    return null;
+  }
 }

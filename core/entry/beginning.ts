@@ -1,7 +1,10 @@
 /** A muster of one's own from a few answers, each with a default that most benches can live with. */
+import * as z from 'zod';
 import {
   benchOf,
   MUSTER_FORMAT,
+  ROOMS,
+  SIZE_CLASSES,
   withSuffix,
   type Evening,
   type LocalDateTime,
@@ -11,6 +14,44 @@ import {
   type RoomId,
 } from '#core/muster';
 import { withDrafts, type UnitDraft } from './draft';
+
+/** What has been answered so far, as it is put by while a page is left; anything else is not taken up again. */
+export const answersSchema = z.object({
+  evenings: z
+    .array(
+      z.object({
+        weekday: z.int().min(1).max(7),
+        from: z.string().max(5),
+        to: z.string().max(5),
+        isOn: z.boolean(),
+      }),
+    )
+    .length(7),
+  hasAirbrush: z.boolean(),
+  room: z.enum(ROOMS.map((r) => r.id)),
+  table: z.string().max(16),
+  step: z.int().min(0).max(2).nullable(),
+  units: z
+    .array(
+      z.object({
+        name: z.string().max(200),
+        table: z.string().max(16).nullable(),
+        readyFrom: z.string().max(16).optional(),
+        importance: z.int().min(1).max(5).optional(),
+        pieces: z.array(
+          z.object({
+            name: z.string().max(200),
+            figures: z.int().min(1).max(500),
+            recipe: z.string().max(80).nullable(),
+            size: z.enum(SIZE_CLASSES).optional(),
+            isLate: z.boolean().optional(),
+          }),
+        ),
+      }),
+    )
+    .max(5000),
+});
+export type Answers = z.infer<typeof answersSchema>;
 
 export interface Beginning {
   readonly name: string;

@@ -1,4 +1,4 @@
-export { begun, type Beginning } from './beginning';
+export { answersSchema, begun, type Answers, type Beginning } from './beginning';
 export { readDate, TABLE_TIME } from './dates';
 export { withDrafts, type Named, type PieceDraft, type UnitDraft } from './draft';
 export { MOST_PIECES, readLine, readLines, type Known, type Understood } from './line';

@@ -32,6 +32,8 @@ const KEYS: readonly Keys[] = [
       ['D', 'done'],
       ['T', 'trouble'],
       ['N', 'not dry yet'],
+      ['B', 'begin the run'],
+      ['F', 'far view'],
     ],
   },
   { where: 'Recipes', keys: [['Alt ↑ ↓', 'move the layer in the stack']] },

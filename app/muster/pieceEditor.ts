@@ -10,6 +10,7 @@ import {
   type Recipe,
   type Unit,
 } from '#core/muster';
+import { GLUE } from '#core/entry';
 import { NEW_ID } from '../data/environment';
 import { CheckField } from '../ui/checkField';
 import { ChoiceField, type Choice } from '../ui/choiceField';
@@ -18,9 +19,6 @@ import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
 import { WordHelp } from '../ui/word';
-
-/** What gluing takes where nothing else is said; common practice, no source. */
-const GLUE = { minutes: 4, dryMinutes: 60 };
 
 /** Everything of one piece. */
 @Component({

@@ -35,8 +35,8 @@ export interface UnitDraft {
 export type Named = Pick<Recipe, 'id' | 'name'>;
 
 const IMPORTANCE = 3;
-/** Minutes; common practice, no source. */
-const GLUE = { minutes: 4, dryMinutes: 60 };
+/** What gluing takes where nothing else is said, in minutes; common practice, no source. */
+export const GLUE = { minutes: 4, dryMinutes: 60 };
 
 /**
  * The muster with the drafts as units: a draft named like a unit that is there brings its pieces to it, and recipes that only the library

@@ -118,7 +118,7 @@ export class BeginView {
         units: this.units().map((u) => ({ ...u, pieces: [...u.pieces] })),
         step: this.step(),
       };
-      sessionStorage.setItem(PUT_BY, JSON.stringify(answers));
+      keep(answers);
     });
   }
 
@@ -228,6 +228,15 @@ function minutesOf(recipe: Recipe | undefined, figures: number): number {
 
 /** Where answers are put by until the muster is made. */
 const PUT_BY = 'beginning';
+
+/** Where the browser keeps nothing, only a reload would need it. */
+function keep(answers: Answers): void {
+  try {
+    sessionStorage.setItem(PUT_BY, JSON.stringify(answers));
+  } catch {
+    // Full or forbidden: the answers are still on the page.
+  }
+}
 
 function putBy(): Answers | null {
   try {

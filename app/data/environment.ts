@@ -1,5 +1,6 @@
 /** The world outside, as tokens: what tests and rehearsals may replace. */
 import { inject, InjectionToken } from '@angular/core';
+import { instantOf, wallTime, type LocalDate } from '#core/muster';
 import { BenchClock } from './benchClock';
 
 /** The moment it is at the bench: real, or rehearsed. */
@@ -26,4 +27,12 @@ export const TAB = new InjectionToken<string>('tab', { factory: () => crypto.ran
 /** Does the address ask for the demo, where nothing is kept yet? */
 export const WANTS_DEMO = new InjectionToken<boolean>('wants demo', {
   factory: () => new URLSearchParams(globalThis.location?.search ?? '').has('demo'),
+});
+
+/** The day it is on the wall of a bench: not that of UTC, which turns at another hour. */
+export const TODAY = new InjectionToken<(zone: string) => LocalDate>('today', {
+  factory: () => {
+    const now = inject(NOW);
+    return (zone) => wallTime(zone, instantOf(now())).slice(0, 10);
+  },
 });

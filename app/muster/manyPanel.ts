@@ -24,7 +24,7 @@ import { LIBRARY } from '#core/library';
 import { addDays, type Recipe } from '#core/muster';
 import { recipeByBrush } from '#core/recipe';
 import { Database } from '../data/database';
-import { NEW_ID, NOW } from '../data/environment';
+import { NEW_ID, TODAY, ZONE } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { OPEN_READER } from '../data/reading';
 import { ChoiceField, type Choice } from '../ui/choiceField';
@@ -161,7 +161,6 @@ export class ManyPanel {
   private readonly store = inject(MusterStore);
   private readonly database = inject(Database);
   private readonly newId = inject(NEW_ID);
-  private readonly now = inject(NOW);
   private readonly reader = inject(OPEN_READER)();
   readonly shut = output();
 
@@ -172,7 +171,7 @@ export class ManyPanel {
   protected readonly text = signal('');
   protected readonly fault = signal<string | null>(null);
   protected readonly recipe = signal('');
-  private readonly today = this.now().toISOString().slice(0, 10);
+  private readonly today = inject(TODAY)(this.store.muster()?.bench.timeZone ?? inject(ZONE));
   protected readonly table = signal(`${addDays(this.today, 7 * WEEKS)}T${TABLE_TIME}`);
   /** columns as the user has said, by the headings under which it was said */
   private readonly said = signal<Readonly<Record<string, readonly Column[]>>>({});

@@ -22,6 +22,7 @@ import {
   kitOf,
   unitOfKit,
   withKit,
+  withoutKit,
   withoutUnit,
   withUnit,
   writeMuster,
@@ -242,6 +243,11 @@ export class MusterView {
     if (!kit) return;
     const unit = unitOfKit(this.muster(), kit, this.newTable(), this.newId);
     if (this.store.change(`${unit.name} from its kit`, (m) => withUnit(m, unit))) this.choose(unit.id);
+  }
+
+  protected forgetKit(id: string): void {
+    const kit = this.muster().kits?.find((k) => k.id === id);
+    if (kit) this.store.remove(`The kit “${kit.name}” is forgotten`, (m) => withoutKit(m, id));
   }
 
   private newTable(): string {

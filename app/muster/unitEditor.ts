@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
 import { withMore } from '#core/entry';
 import type { Recipe, Unit } from '#core/muster';
-import { NEW_ID, NOW } from '../data/environment';
+import { NEW_ID, TODAY } from '../data/environment';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { CopiesField } from '../ui/copiesField';
 import { FIELDS } from '../ui/fields';
@@ -124,6 +124,8 @@ export class UnitEditor {
   readonly unit = input.required<Unit>();
   readonly recipes = input.required<readonly Recipe[]>();
   readonly units = input<readonly Pick<Unit, 'id' | 'name'>[]>([]);
+  /** of the bench, for dates that say no year */
+  readonly zone = input('UTC');
   /** the piece that is to be opened at once */
   readonly piece = input<string | null>(null);
   readonly changed = output<{ unit: Unit; what: string }>();
@@ -134,7 +136,7 @@ export class UnitEditor {
   /** it is to be a kit for the next ones */
   readonly kitMade = output();
   private readonly newId = inject(NEW_ID);
-  private readonly now = inject(NOW);
+  private readonly today = inject(TODAY);
   protected readonly fault = signal<string | null>(null);
 
   protected set(part: Partial<Unit>, what: string): void {
@@ -148,7 +150,7 @@ export class UnitEditor {
 
   /** Like the last piece: so many more of it, or others by name. */
   protected addPieces(field: HTMLInputElement): void {
-    const today = this.now().toISOString().slice(0, 10);
+    const today = this.today(this.zone());
     const { unit, added, unclear, fault } = withMore(
       this.unit(),
       field.value,

@@ -14,13 +14,14 @@ import { Planner } from './data/planner';
 import { Finder } from './find/finder';
 import { many } from './ui/words';
 import { VIEWS } from './views';
+import { Button } from './ui/button';
 
 type Theme = 'night' | 'day';
 
 @Component({
   selector: 'pm-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterOutlet, RouterLink, RouterLinkActive, NgIcon],
+  imports: [Button, RouterOutlet, RouterLink, RouterLinkActive, NgIcon],
   viewProviders: [provideIcons({ lucideMoon, lucideRedo2, lucideSearch, lucideSun, lucideUndo2 })],
   host: { '(document:keydown)': 'onKey($event)', '(window:beforeunload)': 'onLeave($event)' },
   template: `
@@ -43,26 +44,26 @@ type Theme = 'night' | 'day';
         }
       </nav>
       <div
-        class="flex min-w-0 grow items-center justify-end gap-x-1 max-md:w-full md:min-w-[21rem] md:basis-0"
+        class="flex min-w-0 grow items-center justify-end gap-x-1 max-md:w-full md:min-w-[28rem] md:basis-0"
       >
         @if (concerns.counted().length; as n) {
           <a
-            class="shrink-0 px-1 text-[0.95rem] font-semibold whitespace-nowrap text-shut underline underline-offset-4 md:px-2"
+            class="flex min-h-11 min-w-6 shrink-0 items-center px-1 text-[0.95rem] font-semibold whitespace-nowrap text-shut underline underline-offset-4 md:px-2"
             routerLink="/findings"
             data-testid="concerns"
             [attr.aria-label]="words(n, 'thing') + ' to look at'"
             title="What the checks have found"
-            >{{ n }}<span class="max-md:sr-only"> to look at</span></a
+            >{{ n }}<span class="max-md:sr-only">&nbsp;to look at</span></a
           >
         }
         <a
-          class="min-w-0 shrink truncate px-1 text-[0.9rem] max-md:grow md:max-w-40 md:px-1.5 text-mute underline decoration-line underline-offset-4"
+          class="flex min-h-11 min-w-11 shrink-[999] items-center px-1 text-[0.9rem] max-md:grow md:max-w-40 md:px-1.5 text-mute underline decoration-line underline-offset-4"
           routerLink="/musters"
           [title]="'The muster in hand: ' + (store.muster()?.name ?? '') + '. All musters'"
-          >{{ store.muster()?.name }}</a
+          ><span class="truncate">{{ store.muster()?.name }}</span></a
         >
         <span
-          class="shrink-0 whitespace-nowrap px-1 text-[0.9rem] text-mute md:px-2"
+          class="min-w-0 truncate px-1 text-[0.9rem] text-mute md:px-2"
           role="status"
           aria-live="polite"
           data-testid="plan-word"
@@ -77,8 +78,7 @@ type Theme = 'night' | 'day';
         >
         @if (hasMuster()) {
           <button
-            class="btn btn-small"
-            type="button"
+            pmButton="small"
             (click)="finder.open()"
             aria-label="Find anything (Ctrl K)"
             title="Find anything: Ctrl K"
@@ -87,8 +87,7 @@ type Theme = 'night' | 'day';
           </button>
         }
         <button
-          class="btn btn-small"
-          type="button"
+          pmButton="small"
           [disabled]="!store.undoLabel()"
           (click)="store.undo()"
           [attr.aria-label]="store.undoLabel() ? 'Undo: ' + store.undoLabel() : 'Nothing to undo'"
@@ -97,8 +96,7 @@ type Theme = 'night' | 'day';
           <ng-icon name="lucideUndo2" aria-hidden="true" />
         </button>
         <button
-          class="btn btn-small"
-          type="button"
+          pmButton="small"
           [disabled]="!store.redoLabel()"
           (click)="store.redo()"
           [attr.aria-label]="store.redoLabel() ? 'Redo: ' + store.redoLabel() : 'Nothing to redo'"
@@ -107,8 +105,7 @@ type Theme = 'night' | 'day';
           <ng-icon name="lucideRedo2" aria-hidden="true" />
         </button>
         <button
-          class="btn btn-small"
-          type="button"
+          pmButton="small"
           (click)="turnTheme()"
           [attr.aria-label]="theme() === 'night' ? 'Daylight theme' : 'Lamp-lit theme'"
           [title]="theme() === 'night' ? 'Daylight theme' : 'Lamp-lit theme'"
@@ -137,16 +134,14 @@ type Theme = 'night' | 'day';
         <span>{{ notice.text }}</span>
         @if (notice.action; as action) {
           <button
-            type="button"
-            class="btn btn-small btn-lamp shrink-0 whitespace-nowrap"
+            pmButton="small lamp"
+            class="shrink-0 whitespace-nowrap"
             (click)="action.run(); notices.dismiss()"
           >
             {{ action.word }}
           </button>
         }
-        <button type="button" class="btn btn-small shrink-0 whitespace-nowrap" (click)="notices.dismiss()">
-          Close
-        </button>
+        <button pmButton="small" class="shrink-0 whitespace-nowrap" (click)="notices.dismiss()">Close</button>
       </div>
     }
   `,

@@ -27,9 +27,10 @@ test('an archive of everything comes back beside, merged, or in the place of wha
   await page.getByRole('button', { name: /^Done \(D\)/ }).click();
   await expect(page.getByTestId('keeping')).toHaveText('kept');
   await page.getByRole('link', { name: 'Muster', exact: true }).click();
+  await page.getByRole('button', { name: 'Take away' }).click();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Take all away' }).click(),
+    page.getByRole('menuitem', { name: /^Everything/ }).click(),
   ]);
   const zip = readFileSync(await file.path());
   const bring = page.locator('pm-file', { hasText: 'Bring in' }).locator('input');

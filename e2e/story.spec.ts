@@ -52,9 +52,10 @@ test('from the demo muster to tonight’s sheet, changed, taken away and found a
   await expect(page.getByRole('button', { name: /^Ferry crew/ })).toBeVisible();
 
   // The muster as a file, and a bad file that changes nothing.
+  await page.getByRole('button', { name: 'Take away' }).click();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Take away' }).click(),
+    page.getByRole('menuitem', { name: /^This muster/ }).click(),
   ]);
   const text = readFileSync(await file.path(), 'utf8');
   expect((JSON.parse(text) as { units: unknown[] }).units).toHaveLength(6);

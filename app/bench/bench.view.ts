@@ -9,6 +9,7 @@ import { NumberField } from '../ui/numberField';
 import { CheckField } from '../ui/checkField';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { TextField } from '../ui/textField';
+import { monthName, weekdayName } from '../ui/words';
 import { AirChart } from './airChart';
 import { BusyCalendar } from './busyCalendar';
 import { InstrumentsPanel } from './instrumentsPanel';
@@ -16,22 +17,9 @@ import { HoursPanel } from './hoursPanel';
 import { PeoplePanel } from './peoplePanel';
 import { ToolsPanel } from './toolsPanel';
 import { WishPanel } from './wishPanel';
+import { Button } from '../ui/button';
+import { Card } from '../ui/card';
 
-const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
-const MONTHS = [
-  'January',
-  'February',
-  'March',
-  'April',
-  'May',
-  'June',
-  'July',
-  'August',
-  'September',
-  'October',
-  'November',
-  'December',
-] as const;
 const DAY_MINUTES = 1440;
 
 type Weekly = Bench['weekly'][number];
@@ -41,6 +29,8 @@ type BenchException = Bench['exceptions'][number];
   selector: 'pm-bench-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    Card,
+    Button,
     AirChart,
     BusyCalendar,
     HoursPanel,
@@ -62,7 +52,7 @@ export class BenchView {
   private readonly newId = inject(NEW_ID);
   protected readonly bench = computed(() => this.store.muster()!.bench);
   protected readonly findings = computed(() => this.store.findings().filter((f) => f.place.view === 'bench'));
-  protected readonly days = DAYS.map((name, k) => ({ name, weekday: k + 1 }));
+  protected readonly days = [1, 2, 3, 4, 5, 6, 7].map((weekday) => ({ name: weekdayName(weekday), weekday }));
 
   /** Share of the day at which a time stands, in percent, for the lamps. */
   protected readonly share = (time: string): number => (100 * minutesOfDay(time)) / DAY_MINUTES;
@@ -88,7 +78,10 @@ export class BenchView {
   /** What each month adds to the day and the night. */
   protected readonly months = computed(() => {
     const known = this.bench().climate.months;
-    return MONTHS.map((name, k) => ({ name, ...(known?.[k] ?? { celsius: 0, humidityPercent: 0 }) }));
+    return Array.from({ length: 12 }, (_, k) => ({
+      name: monthName(k + 1),
+      ...(known?.[k] ?? { celsius: 0, humidityPercent: 0 }),
+    }));
   });
 
   protected setMonth(index: number, part: { celsius?: number; humidityPercent?: number }): void {
@@ -97,7 +90,7 @@ export class BenchView {
       humidityPercent,
       ...(k === index ? part : {}),
     }));
-    this.setClimate({ months }, `air in ${MONTHS[index]!}`);
+    this.setClimate({ months }, `air in ${monthName(index + 1)}`);
   }
 
   /** The zones that the platform knows, and the bench's own. */
@@ -132,7 +125,7 @@ export class BenchView {
   );
 
   protected dayOf(date: string): string {
-    return DAYS[weekdayOf(date) - 1]!;
+    return weekdayName(weekdayOf(date));
   }
 
   private set(part: Partial<Bench>, what: string): void {

@@ -6,14 +6,15 @@ import { CheckField } from '../ui/checkField';
 import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { SpanList } from './spanList';
+import { Card } from '../ui/card';
 
 /** When the bench is dark, when the compressor is still, and when it is light outside. */
 @Component({
   selector: 'pm-hours-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CheckField, NumberField, SpanList],
+  imports: [Card, CheckField, NumberField, SpanList],
   template: `
-    <section class="rounded-lg border border-line bg-board p-4" aria-labelledby="hours">
+    <section pmCard aria-labelledby="hours">
       <h2 id="hours" class="mb-1 text-[1.25rem]">Days away, quiet hours, daylight</h2>
       <h3 class="mt-2 mb-1 text-[1.05rem]">Nobody is at the bench</h3>
       <pm-span-list

@@ -7,11 +7,14 @@ import { instantOf, instantOfWall, sortedReadings, wallTime, withBench, type Rea
 import { NOW } from '../data/environment';
 import { Instruments } from '../data/instruments';
 import { MusterStore } from '../data/musterStore';
+import { Button } from '../ui/button';
+import { FileButton } from '../ui/fileButton';
 
 /** The thermo-hygrometer, the forecast, and readings from a file: all of them drive the drying clocks. */
 @Component({
   selector: 'pm-instruments',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [FileButton, Button],
   template: `
     <h3 class="mt-4 mb-2 text-[1.05rem]">Instruments</h3>
     <div class="flex flex-wrap items-center gap-2">
@@ -25,25 +28,17 @@ import { MusterStore } from '../data/musterStore';
             <span class="block text-shut">No paint now: {{ why }}.</span>
           }
         </p>
-        <button type="button" class="btn btn-small" (click)="keep(r)">Keep this reading</button>
-        <button type="button" class="btn btn-small" (click)="stop()">Stop reading</button>
+        <button pmButton="small" (click)="keep(r)">Keep this reading</button>
+        <button pmButton="small" (click)="stop()">Stop reading</button>
       } @else {
-        <button type="button" class="btn btn-small" (click)="listen()" [disabled]="isListening()">
+        <button pmButton="small" (click)="listen()" [disabled]="isListening()">
           {{ isListening() ? 'Waiting for the instrument…' : 'Read the thermo-hygrometer' }}
         </button>
       }
-      <button type="button" class="btn btn-small" (click)="forecast()">Take the three-day forecast</button>
-      <label class="btn btn-small cursor-pointer"
-        >Bring in readings (CSV)<input
-          type="file"
-          accept=".csv,text/csv"
-          class="sr-only"
-          (change)="bringIn($any($event.target))"
-      /></label>
+      <button pmButton="small" (click)="forecast()">Take the three-day forecast</button>
+      <pm-file word="Bring in readings (CSV)" accept=".csv,text/csv" (chosen)="bringIn($event)" />
       @if (count() > 0) {
-        <button type="button" class="btn btn-small" (click)="clear()">
-          Forget all {{ count() }} readings
-        </button>
+        <button pmButton="small" (click)="clear()">Forget all {{ count() }} readings</button>
       }
     </div>
     @if (fault(); as text) {
@@ -111,10 +106,7 @@ export class InstrumentsPanel {
     );
   }
 
-  protected bringIn(input: HTMLInputElement): void {
-    const file = input.files?.[0];
-    input.value = '';
-    if (!file) return;
+  protected bringIn(file: File): void {
     file.text().then(
       (text) => {
         try {

@@ -6,6 +6,8 @@ import { CheckField } from '../ui/checkField';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { TextField } from '../ui/textField';
 import { SpanList } from './spanList';
+import { Button } from '../ui/button';
+import { Card } from '../ui/card';
 
 const MAY: Readonly<Record<Ability, string>> = {
   all: 'everything',
@@ -16,9 +18,9 @@ const MAY: Readonly<Record<Ability, string>> = {
 @Component({
   selector: 'pm-people-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CheckField, ChoiceField, SpanList, TextField],
+  imports: [Card, Button, CheckField, ChoiceField, SpanList, TextField],
   template: `
-    <section class="rounded-lg border border-line bg-board p-4" aria-labelledby="hands">
+    <section pmCard aria-labelledby="hands">
       <h2 id="hands" class="mb-3 text-[1.25rem]">Hands</h2>
       <ul class="flex flex-col gap-4">
         @for (p of people(); track p.id; let i = $index) {
@@ -31,8 +33,7 @@ const MAY: Readonly<Record<Ability, string>> = {
                 (valueChange)="set(p.id, { name: $event }, 'person renamed')"
               />
               <button
-                type="button"
-                class="btn btn-small"
+                pmButton="small"
                 [attr.aria-label]="'Take ' + p.name + ' off the bench'"
                 (click)="remove(p.id)"
               >
@@ -82,7 +83,7 @@ const MAY: Readonly<Record<Ability, string>> = {
           </li>
         }
       </ul>
-      <button type="button" class="btn btn-small mt-2" (click)="add()">Add a person</button>
+      <button pmButton="small" class="mt-2" (click)="add()">Add a person</button>
       <p class="mt-3 text-[0.9rem] text-mute">
         Hours count while the bench is lit. Two never share one airbrush at a time. Young helpers stay with
         brush and water, and with somebody who watches.

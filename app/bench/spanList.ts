@@ -2,6 +2,8 @@ import { ChangeDetectionStrategy, Component, inject, input, output } from '@angu
 import { NEW_ID } from '../data/environment';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { TextField } from '../ui/textField';
+import { Button } from '../ui/button';
+import { weekdayName } from '../ui/words';
 
 /** From one time of day, or date, to another; on a weekday where that matters. */
 export interface SpanItem {
@@ -11,21 +13,16 @@ export interface SpanItem {
   readonly to: string;
 }
 
-const WEEKDAYS: readonly Choice[] = [
-  'Monday',
-  'Tuesday',
-  'Wednesday',
-  'Thursday',
-  'Friday',
-  'Saturday',
-  'Sunday',
-].map((text, k) => ({ value: String(k + 1), text }));
+const WEEKDAYS: readonly Choice[] = [1, 2, 3, 4, 5, 6, 7].map((k) => ({
+  value: String(k),
+  text: weekdayName(k),
+}));
 
 /** A list of spans of time: hours of a helper, quiet hours, days away. */
 @Component({
   selector: 'pm-span-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, TextField],
+  imports: [Button, ChoiceField, TextField],
   template: `
     <ul class="flex flex-col gap-2">
       @for (item of items(); track item.id; let i = $index) {
@@ -54,8 +51,7 @@ const WEEKDAYS: readonly Choice[] = [
             (valueChange)="set(item.id, { to: $event === '23:59' ? '24:00' : $event })"
           />
           <button
-            type="button"
-            class="btn btn-small"
+            pmButton="small"
             [attr.aria-label]="'Take out ' + what() + ' ' + (i + 1)"
             (click)="changed.emit(without(item.id))"
           >
@@ -64,7 +60,7 @@ const WEEKDAYS: readonly Choice[] = [
         </li>
       }
     </ul>
-    <button type="button" class="btn btn-small mt-2" (click)="add()">{{ addText() }}</button>
+    <button pmButton="small" class="mt-2" (click)="add()">{{ addText() }}</button>
   `,
 })
 export class SpanList<T extends SpanItem> {

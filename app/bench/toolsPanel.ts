@@ -14,6 +14,8 @@ import { ChoiceField, type Choice } from '../ui/choiceField';
 import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
+import { Button } from '../ui/button';
+import { Card } from '../ui/card';
 
 type Airbrush = NonNullable<Bench['moreAirbrushes']>[number];
 
@@ -37,9 +39,9 @@ const SIZES: Readonly<Record<SizeClass, string>> = {
 @Component({
   selector: 'pm-tools-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CheckField, ChoiceField, NumberField, TextField],
+  imports: [Card, Button, CheckField, ChoiceField, NumberField, TextField],
   template: `
-    <section class="rounded-lg border border-line bg-board p-4" aria-labelledby="more-tools">
+    <section pmCard aria-labelledby="more-tools">
       <h2 id="more-tools" class="mb-3 text-[1.25rem]">More tools</h2>
       <ul class="flex flex-col gap-3">
         @for (a of bench().moreAirbrushes ?? []; track a.id) {
@@ -52,8 +54,7 @@ const SIZES: Readonly<Record<SizeClass, string>> = {
                 (valueChange)="setAirbrush(a.id, { name: $event })"
               />
               <button
-                type="button"
-                class="btn btn-small"
+                pmButton="small"
                 [attr.aria-label]="'Take off the airbrush ' + a.name"
                 (click)="removeAirbrush(a.id)"
               >
@@ -106,7 +107,7 @@ const SIZES: Readonly<Record<SizeClass, string>> = {
           </li>
         }
       </ul>
-      <button type="button" class="btn btn-small mt-2" (click)="addAirbrush()">Add an airbrush</button>
+      <button pmButton="small" class="mt-2" (click)="addAirbrush()">Add an airbrush</button>
       <p class="mt-2 text-[0.9rem] text-mute">
         A layer that names a nozzle goes to the airbrush that has it; any other to the one that is for its
         kind of paint, else to the first.

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { withBench, type Wish } from '#core/muster';
 import { MusterStore } from '../data/musterStore';
+import { Card } from '../ui/card';
 
 const CHOICES: readonly { readonly wish: Wish; readonly name: string; readonly text: string }[] = [
   {
@@ -24,8 +25,9 @@ const CHOICES: readonly { readonly wish: Wish; readonly name: string; readonly t
 @Component({
   selector: 'pm-wish-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Card],
   template: `
-    <section class="rounded-lg border border-line bg-board p-4" aria-labelledby="wish">
+    <section pmCard aria-labelledby="wish">
       <h2 id="wish" class="mb-1 text-[1.25rem]">What the evenings should be like</h2>
       <p class="mb-3 text-[0.9rem] text-mute">Every date is kept first. Then:</p>
       <div class="flex flex-col gap-2" role="radiogroup" aria-labelledby="wish">

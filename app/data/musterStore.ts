@@ -45,6 +45,9 @@ type Deed =
     })
   | { readonly kind: 'go'; readonly steps: 1 | -1 };
 
+/** From here on a muster is looked over apart from being drawn. */
+const MANY_PIECES = 1000;
+
 @Injectable({ providedIn: 'root' })
 export class MusterStore {
   private readonly database = inject(Database);
@@ -79,8 +82,10 @@ export class MusterStore {
   private readonly shown$ = new BehaviorSubject<Muster | null>(null);
   /** the muster in hand, each time that it changes */
   readonly changes = this.shown$.asObservable();
+  /** the muster as far as it has been looked over */
+  private readonly checked = signal<Muster | null>(null);
   readonly findings = computed(() => {
-    const muster = this.shown();
+    const muster = this.checked();
     return muster ? checkMuster(muster) : [];
   });
   private readonly place = computed(() => this.states().findIndex((s) => s.id === this.current()));
@@ -304,10 +309,18 @@ export class MusterStore {
     if (muster && text !== this.shownText) this.show(muster, text);
   }
 
+  /** A muster of thousands is drawn first and looked over in the next turn, so that the page never stands still for both together. */
   private show(muster: Muster, text: string): void {
     this.shownText = text;
     this.shown.set(muster);
-    this.shown$.next(muster);
+    const tell = (): void => {
+      if (this.shown() !== muster) return;
+      this.checked.set(muster);
+      this.shown$.next(muster);
+    };
+    const pieces = muster.units.reduce((n, u) => n + u.pieces.length, 0);
+    if (pieces > MANY_PIECES) setTimeout(tell);
+    else tell();
   }
 
   /** Another tab has written: its states are read, unless something of ours is on the way; then after it. */

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { WORDS } from '../ui/glossary';
 import { VIEWS } from '../views';
+import { Card } from '../ui/card';
 
 interface Keys {
   readonly where: string;
@@ -44,6 +45,7 @@ const KEYS: readonly Keys[] = [
 @Component({
   selector: 'pm-help-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Card],
   template: `
     <div class="mx-auto max-w-[60rem] p-5">
       <h1 class="mb-1 text-[1.9rem]">Help</h1>
@@ -61,7 +63,7 @@ const KEYS: readonly Keys[] = [
         <h2 id="words" class="mb-2 text-[1.3rem]">Words of the bench</h2>
         <ul class="grid gap-4 md:grid-cols-2">
           @for (w of words; track w.word) {
-            <li class="flex gap-4 rounded-lg border border-line bg-board p-4">
+            <li pmCard class="flex gap-4">
               <svg viewBox="0 0 96 48" class="h-14 w-28 shrink-0" aria-hidden="true">
                 @for (part of w.drawing; track $index) {
                   <path

@@ -27,6 +27,10 @@ import { Notices } from '../data/notices';
 import { Planner } from '../data/planner';
 import { download, fileName } from '../ui/download';
 import { ENTRY_WORDS } from '../ui/entryWords';
+import { Button } from '../ui/button';
+import { Card } from '../ui/card';
+import { FileButton } from '../ui/fileButton';
+import { SearchField } from '../ui/searchField';
 
 /** Height of an entry, of two lines, and how many are shown at once. */
 const ROW = 56;
@@ -38,7 +42,15 @@ const CARDS = 20;
 @Component({
   selector: 'pm-log-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport],
+  imports: [
+    SearchField,
+    FileButton,
+    Card,
+    Button,
+    CdkFixedSizeVirtualScroll,
+    CdkVirtualForOf,
+    CdkVirtualScrollViewport,
+  ],
   templateUrl: './log.view.html',
 })
 export class LogView {
@@ -154,10 +166,7 @@ export class LogView {
     );
   }
 
-  protected bringIn(input: HTMLInputElement): void {
-    const file = input.files?.[0];
-    input.value = '';
-    if (!file) return;
+  protected bringIn(file: File): void {
     file
       .text()
       .then((text) => this.logbook.bringIn(text))

@@ -4,37 +4,38 @@ import { Logbook } from '../data/logbook';
 import { MusterStore } from '../data/musterStore';
 import { Notices } from '../data/notices';
 import { many } from '../ui/words';
+import { Button } from '../ui/button';
+import { Card } from '../ui/card';
 
 /** What an archive holds, and where it is to go. Nothing happens before that is said. */
 @Component({
   selector: 'pm-archive-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Card, Button],
   template: `
-    <section class="mb-5 rounded-lg border border-lamp bg-board p-4" aria-labelledby="archive">
+    <section pmCard="lamp" class="mb-5" aria-labelledby="archive">
       <h2 id="archive" class="mb-1 text-[1.25rem]">What the archive holds</h2>
       <p class="mb-3" data-testid="archive-holds">{{ holds() }}</p>
       <ul class="flex flex-col gap-3">
         <li class="flex flex-wrap items-center gap-x-4 gap-y-1">
-          <button type="button" class="btn btn-lamp" (click)="beside()">As a muster of its own</button>
+          <button pmButton="lamp" (click)="beside()">As a muster of its own</button>
           <span class="text-mute">beside the others; nothing of yours changes</span>
         </li>
         <li class="flex flex-wrap items-center gap-x-4 gap-y-1">
-          <button type="button" class="btn" (click)="merge()">Merge its log into the one in hand</button>
+          <button pmButton (click)="merge()">Merge its log into the one in hand</button>
           <span class="text-mute"
             >its {{ words(archive().log.length, 'entry', 'entries') }}, each once; the muster stays</span
           >
         </li>
         <li class="flex flex-wrap items-center gap-x-4 gap-y-1">
-          <button type="button" class="btn" (click)="replace()">
-            In the place of “{{ store.muster()?.name }}”
-          </button>
+          <button pmButton (click)="replace()">In the place of “{{ store.muster()?.name }}”</button>
           <span class="text-mute">the muster is exchanged, which undo takes back; its log is merged</span>
         </li>
       </ul>
       @if (fault(); as text) {
         <p class="mt-3 text-shut" role="alert">{{ text }}</p>
       }
-      <button type="button" class="btn btn-small mt-3" (click)="shut.emit()">Leave it</button>
+      <button pmButton="small" class="mt-3" (click)="shut.emit()">Leave it</button>
     </section>
   `,
 })

@@ -30,6 +30,9 @@ import { OPEN_READER } from '../data/reading';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { TextField } from '../ui/textField';
 import { dateTimeWords, many } from '../ui/words';
+import { Button } from '../ui/button';
+import { Card } from '../ui/card';
+import { FileButton } from '../ui/fileButton';
 
 /** Weeks until the date of what says none. */
 const WEEKS = 4;
@@ -44,12 +47,12 @@ const REMEMBERED = 'columns of lists';
 @Component({
   selector: 'pm-many-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, TextField],
+  imports: [FileButton, Card, Button, ChoiceField, TextField],
   template: `
-    <section class="mb-5 rounded-lg border border-lamp bg-board p-4" aria-labelledby="many">
+    <section pmCard="lamp" class="mb-5" aria-labelledby="many">
       <div class="mb-2 flex items-start gap-3">
         <h2 id="many" class="grow text-[1.25rem]">Many at once</h2>
-        <button type="button" class="btn btn-small" (click)="shut.emit()">Close</button>
+        <button pmButton="small" (click)="shut.emit()">Close</button>
       </div>
       <label class="label" for="many-text"
         >A line a unit, or cells from a spreadsheet: “3 trays of 8 dockhands, quick tray, by 14 March” · “Salt
@@ -63,13 +66,7 @@ const REMEMBERED = 'columns of lists';
         (input)="text.set($any($event.target).value)"
       ></textarea>
       <div class="mt-2 flex flex-wrap items-end gap-3">
-        <label class="btn cursor-pointer focus-within:outline-3 focus-within:outline-lamp"
-          >From a CSV file<input
-            class="sr-only"
-            type="file"
-            accept=".csv,.tsv,.txt,text/csv,text/plain"
-            (change)="open($any($event.target))"
-        /></label>
+        <pm-file word="From a CSV file" accept=".csv,.tsv,.txt,text/csv,text/plain" (chosen)="open($event)" />
         <pm-text
           class="w-64"
           type="datetime-local"
@@ -151,7 +148,7 @@ const REMEMBERED = 'columns of lists';
           }
         </ul>
       }
-      <button type="button" class="btn btn-lamp mt-4" [disabled]="drafts().length === 0" (click)="make()">
+      <button pmButton="lamp" class="mt-4" [disabled]="drafts().length === 0" (click)="make()">
         {{ drafts().length === 0 ? 'Make them' : 'Make ' + summary() }}
       </button>
     </section>
@@ -279,10 +276,7 @@ export class ManyPanel {
     this.database.keepSetting(REMEMBERED, JSON.stringify(this.said())).catch(() => undefined);
   }
 
-  protected async open(input: HTMLInputElement): Promise<void> {
-    const file = input.files?.[0];
-    input.value = '';
-    if (!file) return;
+  protected async open(file: File): Promise<void> {
     this.fault.set(null);
     if (file.size > MOST_BYTES) {
       this.fault.set(`${file.name} has more than ${MOST_BYTES / 1_000_000} MB; cut it into several.`);

@@ -1,3 +1,4 @@
+import { CdkDropList, CdkDropListGroup, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import {
   CdkFixedSizeVirtualScroll,
   CdkVirtualForOf,
@@ -16,12 +17,14 @@ import {
   faultLine,
   movedPieces,
   type Muster,
+  type Piece,
   MusterFileError,
   readMuster,
   type Unit,
   kitOf,
-  unitOfKit,
   withKit,
+  withUnitOfKit,
+  type Kit,
   withoutKit,
   withoutUnit,
   withUnit,
@@ -44,6 +47,11 @@ import { ArchivePanel } from './archivePanel';
 import { ManyPanel } from './manyPanel';
 import { stacksOf, type Stack } from './stacks';
 import { UnitEditor } from './unitEditor';
+import { Button } from '../ui/button';
+import { Card } from '../ui/card';
+import { Menu, type MenuEntry } from '../ui/menu';
+import { narrowed } from '../ui/narrow';
+import { SearchField } from '../ui/searchField';
 
 /** Height of a unit in the list, in pixels, what is between two included. */
 const ROW = 148;
@@ -62,6 +70,12 @@ const NEW_UNIT_DAYS = 14;
   selector: 'pm-muster-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    CdkDropList,
+    CdkDropListGroup,
+    Menu,
+    SearchField,
+    Card,
+    Button,
     CdkFixedSizeVirtualScroll,
     CdkVirtualForOf,
     CdkVirtualScrollableWindow,
@@ -105,9 +119,7 @@ export class MusterView {
       ),
   );
   protected readonly units = computed(() => {
-    const words = this.sought().trim().toLowerCase();
-    const found =
-      words === '' ? [...this.muster().units] : this.muster().units.filter((u) => this.speaksOf(u, words));
+    const found = narrowed(this.muster().units, this.sought(), (u) => this.speakOf(u));
     const before = COMPARE[this.order()] ?? COMPARE['table']!;
     const planned = this.planUnits();
     return found.sort(
@@ -167,12 +179,9 @@ export class MusterView {
 
   protected readonly byId = (_: number, unit: Unit): string => unit.id;
 
-  private speaksOf(unit: Unit, words: string): boolean {
-    const names = [
-      unit.name,
-      ...unit.pieces.flatMap((p) => [p.name, this.recipeNames().get(p.recipe ?? '')?.name ?? '']),
-    ];
-    return names.some((n) => n.toLowerCase().includes(words));
+  private speakOf(unit: Unit): string {
+    const recipe = (p: Piece): string => this.recipeNames().get(p.recipe ?? '')?.name ?? '';
+    return [unit.name, ...unit.pieces.flatMap((p) => [p.name, recipe(p)])].join(' ');
   }
 
   protected standing(unit: Unit): { text: string; late: boolean } | null {
@@ -225,34 +234,60 @@ export class MusterView {
     this.store.change(`${many(pieces.size, 'piece')} moved`, (m) => movedPieces(m, unit.id, pieces, to));
   }
 
-  protected readonly kitChoices = computed((): readonly Choice[] => [
-    { value: '', text: 'choose…' },
-    ...(this.muster().kits ?? []).map((k) => ({
-      value: k.id,
-      text: `${k.name} (${many(k.parts.length, 'part')})`,
-    })),
-  ]);
+  protected readonly kitMenu = computed((): readonly MenuEntry[] => {
+    const kits = this.muster().kits ?? [];
+    return [
+      ...kits.map((k) => ({
+        word: `Another ${k.name}`,
+        about: [
+          many(k.parts.length, 'part'),
+          ...(k.details.length > 0 ? [`${k.details.length} easily forgotten`] : []),
+          ...(k.markings?.length ? [many(k.markings.length, 'sheet')] : []),
+        ].join(', '),
+        run: () => this.addFromKit(k),
+      })),
+      ...kits.map((k) => ({
+        word: `Forget ${k.name}`,
+        about: 'units made of it stay',
+        run: () => void this.store.remove(`The kit “${k.name}” is forgotten`, (m) => withoutKit(m, k.id)),
+      })),
+    ];
+  });
+  protected readonly takeAway: readonly MenuEntry[] = [
+    { word: 'This muster', about: 'as one file, to be read by people and programs', run: () => this.save() },
+    {
+      word: 'Everything',
+      about: 'muster, log and pictures in one zip',
+      run: () => this.saveArchive(),
+    },
+  ];
 
-  protected makeKit(unit: Unit): void {
-    if (this.store.change(`Kit made of ${unit.name}`, (m) => withKit(m, kitOf(unit, this.newId))))
-      this.notices.tell(`“${unit.name}” is a kit now: take the next one like it “from a kit”.`);
+  /** @param pieces those that make the kit; without them all of the unit */
+  protected makeKit(unit: Unit, pieces?: ReadonlySet<string>): void {
+    const kit = kitOf(this.muster(), unit, this.newId, pieces);
+    if (this.store.change(`Kit made of ${kit.name}`, (m) => withKit(m, kit)))
+      this.notices.tell(`“${kit.name}” is a kit now: take the next one like it under “Kits”.`);
   }
 
-  protected addFromKit(id: string): void {
-    const kit = this.muster().kits?.find((k) => k.id === id);
-    if (!kit) return;
-    const unit = unitOfKit(this.muster(), kit, this.newTable(), this.newId);
-    if (this.store.change(`${unit.name} from its kit`, (m) => withUnit(m, unit))) this.choose(unit.id);
-  }
-
-  protected forgetKit(id: string): void {
-    const kit = this.muster().kits?.find((k) => k.id === id);
-    if (kit) this.store.remove(`The kit “${kit.name}” is forgotten`, (m) => withoutKit(m, id));
+  private addFromKit(kit: Kit): void {
+    let id = '';
+    const isAdded = this.store.change(`${kit.name} from its kit`, (m) => {
+      const made = withUnitOfKit(m, kit, this.newTable(), this.newId);
+      id = made.unit.id;
+      return made.muster;
+    });
+    if (isAdded) this.choose(id);
   }
 
   private newTable(): string {
     const { startsOn } = this.muster();
     return `${addDays(startsOn.slice(0, 10), NEW_UNIT_DAYS)}${startsOn.slice(10)}`;
+  }
+
+  /** Pieces dragged from their list onto another unit go there. */
+  protected dropOn(unit: Unit, event: CdkDragDrop<unknown, string, ReadonlySet<string>>): void {
+    const from = this.chosen();
+    if (from && from.id !== unit.id) this.movePieces(from, { pieces: event.item.data, to: unit.id });
   }
 
   protected change(unit: Unit, what: string): void {

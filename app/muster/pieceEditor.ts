@@ -19,12 +19,13 @@ import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
 import { WordHelp } from '../ui/word';
+import { Button } from '../ui/button';
 
 /** Everything of one piece. */
 @Component({
   selector: 'pm-piece-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [WordHelp, CheckField, ChoiceField, CopiesField, NumberField, TextField],
+  imports: [Button, WordHelp, CheckField, ChoiceField, CopiesField, NumberField, TextField],
   template: `
     @let p = piece();
     <div class="flex flex-col gap-3">
@@ -156,7 +157,7 @@ import { WordHelp } from '../ui/word';
       <div class="flex flex-wrap items-end gap-2">
         <pm-copies word="Duplicate" (copied)="copy($event)" />
         <span class="grow"></span>
-        <button type="button" class="btn btn-small" (click)="remove()">Delete piece</button>
+        <button pmButton="small" (click)="remove()">Delete piece</button>
       </div>
     </div>
   `,

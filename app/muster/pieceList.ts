@@ -1,5 +1,20 @@
+import {
+  CdkDrag,
+  CdkDragHandle,
+  CdkDropList,
+  moveItemInArray,
+  type CdkDragDrop,
+} from '@angular/cdk/drag-drop';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  linkedSignal,
+  output,
+  viewChild,
+} from '@angular/core';
 import { SIZES } from '#core/amounts';
 import { SIZE_CLASSES, withoutPieces, withPieces, type Piece, type Recipe, type Unit } from '#core/muster';
 import { ChoiceField, type Choice } from '../ui/choiceField';
@@ -7,6 +22,7 @@ import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { many } from '../ui/words';
 import { PieceEditor } from './pieceEditor';
+import { Button } from '../ui/button';
 
 /** Height of a row, and of as many as are shown at once, in pixels. */
 const ROW = 48;
@@ -17,6 +33,10 @@ const MOST_SHOWN = 9;
   selector: 'pm-piece-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    CdkDrag,
+    CdkDragHandle,
+    CdkDropList,
+    Button,
     CdkFixedSizeVirtualScroll,
     CdkVirtualForOf,
     CdkVirtualScrollViewport,
@@ -27,7 +47,7 @@ const MOST_SHOWN = 9;
   template: `
     <div class="mb-2 flex flex-wrap items-center gap-2 text-[0.9rem]">
       <span class="grow text-mute">{{ head() }}</span>
-      <button type="button" class="btn btn-small" (click)="chooseAll()">
+      <button pmButton="small" (click)="chooseAll()">
         {{ chosen().size === unit().pieces.length ? 'None' : 'All' }}
       </button>
     </div>
@@ -38,10 +58,15 @@ const MOST_SHOWN = 9;
       role="list"
       aria-label="Pieces"
       tabindex="0"
+      cdkDropList
+      [cdkDropListData]="unit().id"
+      (cdkDropListDropped)="drop($event)"
     >
       <div
         *cdkVirtualFor="let p of unit().pieces; let k = index; trackBy: byId"
         role="listitem"
+        cdkDrag
+        [cdkDragData]="dragged(p)"
         class="flex items-center gap-1 border-b border-line/60"
         [class.bg-raised]="p.id === openId()"
         [style.height.px]="row"
@@ -59,11 +84,20 @@ const MOST_SHOWN = 9;
           type="button"
           class="flex h-full min-w-0 grow items-center gap-2 pr-3 text-left"
           [attr.aria-expanded]="p.id === openId()"
+          [id]="'piece-' + p.id"
           (click)="openId.set(p.id === openId() ? null : p.id)"
+          (keydown)="onKey($event, k)"
         >
           <strong class="min-w-0 shrink-0 basis-2/5 truncate" [title]="p.name">{{ p.name }}</strong>
           <span class="min-w-0 truncate text-[0.9rem] text-mute" [title]="about(p)">{{ about(p) }}</span>
         </button>
+        <span
+          cdkDragHandle
+          class="flex h-full w-11 shrink-0 cursor-grab items-center justify-center text-mute select-none"
+          title="Drag it to another place, or onto another unit (keys: Alt with up and down)"
+          aria-hidden="true"
+          >⠿</span
+        >
       </div>
     </cdk-virtual-scroll-viewport>
 
@@ -97,7 +131,10 @@ const MOST_SHOWN = 9;
           />
           <pm-choice label="To another unit" value="" [choices]="elsewhere()" (valueChange)="move($event)" />
         </div>
-        <button type="button" class="btn btn-small mt-3" (click)="removeAll()">
+        <button pmButton="small" class="mt-3 mr-2" (click)="kitMade.emit(chosen())">
+          Make a kit of them
+        </button>
+        <button pmButton="small" class="mt-3" (click)="removeAll()">
           Delete {{ words(chosen().size, 'piece') }}
         </button>
       </section>
@@ -119,7 +156,9 @@ export class PieceList {
   readonly piece = input<string | null>(null);
   readonly changed = output<{ unit: Unit; what: string }>();
   readonly moved = output<{ pieces: ReadonlySet<string>; to: string }>();
+  readonly kitMade = output<ReadonlySet<string>>();
 
+  private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
   protected readonly row = ROW;
   protected readonly words = many;
   protected readonly byId = (_: number, piece: Piece): string => piece.id;
@@ -228,6 +267,34 @@ export class PieceList {
       unit: withoutPieces(this.unit(), this.chosen()),
       what: `${many(this.chosen().size, 'piece')} deleted`,
     });
+  }
+
+  /** A piece in hand takes along all that are chosen with it. */
+  protected dragged(piece: Piece): ReadonlySet<string> {
+    return this.chosen().has(piece.id) ? this.chosen() : new Set([piece.id]);
+  }
+
+  /** Within the list it takes another place; the places that the list knows count from the first row drawn. */
+  protected drop(event: CdkDragDrop<string>): void {
+    const first = this.viewport().getRenderedRange().start;
+    this.place(first + event.previousIndex, first + event.currentIndex);
+  }
+
+  /** Alt with up and down moves a piece in its unit; focus goes with it. */
+  protected onKey(event: KeyboardEvent, index: number): void {
+    if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
+    event.preventDefault();
+    const piece = this.unit().pieces[index]!;
+    this.place(index, index + (event.key === 'ArrowUp' ? -1 : 1));
+    setTimeout(() => document.getElementById(`piece-${piece.id}`)?.focus());
+  }
+
+  private place(from: number, to: number): void {
+    const pieces = [...this.unit().pieces];
+    const piece = pieces[from];
+    if (!piece || from === to || to < 0 || to >= pieces.length) return;
+    moveItemInArray(pieces, from, to);
+    this.changed.emit({ unit: { ...this.unit(), pieces }, what: `${piece.name} is now piece ${to + 1}` });
   }
 
   protected move(to: string): void {

@@ -10,12 +10,13 @@ import { TextField } from '../ui/textField';
 import { many } from '../ui/words';
 import { PieceList } from './pieceList';
 import { WordHelp } from '../ui/word';
+import { Button } from '../ui/button';
 
 /** Everything of one unit. Each entry is one change, and one undo. */
 @Component({
   selector: 'pm-unit-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [WordHelp, ChoiceField, CopiesField, NumberField, PieceList, TextField],
+  imports: [Button, WordHelp, ChoiceField, CopiesField, NumberField, PieceList, TextField],
   template: `
     @let u = unit();
     <div class="grid grid-cols-2 gap-3">
@@ -72,13 +73,14 @@ import { WordHelp } from '../ui/word';
       [piece]="piece()"
       (changed)="changed.emit($event)"
       (moved)="moved.emit($event)"
+      (kitMade)="kitMade.emit($event)"
     />
     <form class="mt-3 flex items-end gap-2" (submit)="$event.preventDefault(); addPieces(more)">
       <div class="grow">
         <label class="label" for="more-pieces">More pieces: “4 more”, “mast, oars, roof late”</label>
         <input #more id="more-pieces" class="field" autocomplete="off" maxlength="2000" />
       </div>
-      <button type="submit" class="btn">Add</button>
+      <button [sends]="true" pmButton>Add</button>
     </form>
     @if (fault(); as text) {
       <p class="mt-1 text-[0.9rem] text-shut" role="alert">{{ text }}</p>
@@ -93,8 +95,7 @@ import { WordHelp } from '../ui/word';
         <li class="flex items-center gap-2">
           <span class="min-w-0 grow">{{ d.name }}</span>
           <button
-            type="button"
-            class="btn btn-small"
+            pmButton="small"
             [attr.aria-label]="'Take out ' + d.name"
             (click)="setDetails(withoutDetail(d.id), d.name + ' taken out')"
           >
@@ -108,14 +109,14 @@ import { WordHelp } from '../ui/word';
         <label class="label" for="more-details">More of it, commas between</label>
         <input #detail id="more-details" class="field" autocomplete="off" maxlength="2000" />
       </div>
-      <button type="submit" class="btn">Note</button>
+      <button [sends]="true" pmButton>Note</button>
     </form>
 
     <div class="mt-5 flex flex-wrap items-end gap-2 border-t border-line pt-4">
-      <button type="button" class="btn btn-small" (click)="kitMade.emit()">Make a kit of it</button>
+      <button pmButton="small" (click)="kitMade.emit(undefined)">Make a kit of it</button>
       <pm-copies word="Duplicate unit" (copied)="duplicate.emit($event)" />
       <span class="grow"></span>
-      <button type="button" class="btn btn-small" (click)="deleted.emit()">Delete unit</button>
+      <button pmButton="small" (click)="deleted.emit()">Delete unit</button>
     </div>
   `,
 })
@@ -134,7 +135,8 @@ export class UnitEditor {
   readonly duplicate = output<number>();
   readonly deleted = output();
   /** it is to be a kit for the next ones */
-  readonly kitMade = output();
+  /** of these pieces, or of the whole unit */
+  readonly kitMade = output<ReadonlySet<string> | undefined>();
   private readonly newId = inject(NEW_ID);
   private readonly today = inject(TODAY);
   protected readonly fault = signal<string | null>(null);

@@ -8,6 +8,8 @@ import { Database, MOST_LETTERS, MOST_STATES, type KeptMuster } from '../data/da
 import { NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Notices } from '../data/notices';
+import { Button } from '../ui/button';
+import { Confirm } from '../ui/confirm';
 
 const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 
@@ -15,12 +17,13 @@ const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
 @Component({
   selector: 'pm-musters-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Confirm, Button],
   template: `
     <div class="mx-auto max-w-[64rem] p-5">
       <div class="mb-4 flex flex-wrap items-center gap-3">
         <h1 class="grow text-[1.7rem]">All musters</h1>
-        <button type="button" class="btn btn-lamp" (click)="run(store.addEmpty())">New, empty</button>
-        <button type="button" class="btn" (click)="run(store.addDemo())">The demo as one more</button>
+        <button pmButton="lamp" (click)="run(store.addEmpty())">New, empty</button>
+        <button pmButton (click)="run(store.addDemo())">The demo as one more</button>
       </div>
       @if (fault(); as text) {
         <p class="mb-3 text-shut" role="alert">{{ text }}</p>
@@ -43,38 +46,23 @@ const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
                   </span>
                   @switch (group.place) {
                     @case ('kept') {
-                      <button type="button" class="btn" [disabled]="m.id === openId()" (click)="open(m)">
-                        Open
-                      </button>
-                      <button type="button" class="btn btn-small" (click)="run(duplicate(m))">
-                        Duplicate
-                      </button>
-                      <button type="button" class="btn btn-small" (click)="run(archive(m, true))">
-                        Archive
-                      </button>
-                      <button type="button" class="btn btn-small" (click)="run(bin(m))">To the bin</button>
+                      <button pmButton [disabled]="m.id === openId()" (click)="open(m)">Open</button>
+                      <button pmButton="small" (click)="run(duplicate(m))">Duplicate</button>
+                      <button pmButton="small" (click)="run(archive(m, true))">Archive</button>
+                      <button pmButton="small" (click)="run(bin(m))">To the bin</button>
                     }
                     @case ('archived') {
-                      <button type="button" class="btn" (click)="run(archive(m, false))">
-                        Out of the archive
-                      </button>
-                      <button type="button" class="btn btn-small" (click)="run(bin(m))">To the bin</button>
+                      <button pmButton (click)="run(archive(m, false))">Out of the archive</button>
+                      <button pmButton="small" (click)="run(bin(m))">To the bin</button>
                     }
                     @case ('binned') {
-                      <button type="button" class="btn" (click)="run(restore(m))">Back from the bin</button>
-                      @if (doomed() === m.id) {
-                        <span>Muster, log and history are gone then.</span>
-                        <button type="button" class="btn btn-small" (click)="run(destroy(m))">
-                          Yes, delete for good
-                        </button>
-                        <button type="button" class="btn btn-small" (click)="doomed.set(null)">
-                          Keep it
-                        </button>
-                      } @else {
-                        <button type="button" class="btn btn-small" (click)="doomed.set(m.id)">
-                          Delete for good…
-                        </button>
-                      }
+                      <button pmButton (click)="run(restore(m))">Back from the bin</button>
+                      <pm-confirm
+                        word="Delete for good"
+                        warning="Muster, log and history are gone then."
+                        yes="Yes, delete for good"
+                        (confirmed)="run(destroy(m))"
+                      />
                     }
                   }
                 </li>
@@ -104,8 +92,6 @@ export class MustersView {
   private readonly musters = toSignal(from(this.database.watchMusters()), { initialValue: [] });
   protected readonly openId = toSignal(this.store.opened, { initialValue: null });
   protected readonly fault = signal<string | null>(null);
-  /** the one in the bin that is to be deleted for good, once that is said again */
-  protected readonly doomed = signal<string | null>(null);
   protected readonly most = MOST_STATES;
   protected readonly mostMegabytes = Math.round(MOST_LETTERS / 1_000_000);
 
@@ -161,7 +147,6 @@ export class MustersView {
 
   protected async destroy(row: KeptMuster): Promise<void> {
     await this.database.destroy(row.id);
-    this.doomed.set(null);
     this.notices.tell(`${row.name} is deleted for good`);
   }
 

@@ -46,6 +46,7 @@ import { gateOf, rowsOf, type Body, type Row } from './rows';
 import { timeAxis, type TimeAxis } from './timeAxis';
 import { WaysOutPanel } from './waysOutPanel';
 import { WordHelp } from '../ui/word';
+import { Button } from '../ui/button';
 
 /** What is drawn reaches so far beyond what is seen, and moves on in steps as large: in between nothing is drawn anew. */
 const REACH = 256;
@@ -58,6 +59,7 @@ const ZOOMS = [0.5, 0.8, 1.15, 1.7, 2.6];
   selector: 'pm-plan-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    Button,
     WordHelp,
     CdkDropListGroup,
     LampHead,

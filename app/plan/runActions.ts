@@ -3,23 +3,22 @@ import { dateTimeAfter, minutesSince, withoutPins, withPins, type Pin } from '#c
 import { clockTime, dayName, pinned, type Plan, type PlanStep } from '#core/plan';
 import { NEW_ID } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
+import { Button } from '../ui/button';
+import { CheckField } from '../ui/checkField';
 
 /** What can be said of a run: it stays in its session, it is not to be in it, or it goes to another. The plan answers with what moved. */
 @Component({
   selector: 'pm-run-actions',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [CheckField, Button],
   template: `
     <div class="flex flex-wrap items-center gap-2">
       @if (isKept()) {
-        <button type="button" class="btn btn-small" (click)="letGo()">Let it go</button>
+        <button pmButton="small" (click)="letGo()">Let it go</button>
         <span class="text-[0.9rem] text-lamp">{{ said() }}</span>
       } @else {
-        <button type="button" class="btn btn-small" (click)="pin(here(), 'in')">
-          Keep in {{ dayHere() }}
-        </button>
-        <button type="button" class="btn btn-small" (click)="pin(here(), 'out')">
-          Not in {{ dayHere() }}
-        </button>
+        <button pmButton="small" (click)="pin(here(), 'in')">Keep in {{ dayHere() }}</button>
+        <button pmButton="small" (click)="pin(here(), 'out')">Not in {{ dayHere() }}</button>
       }
       <label class="flex items-center gap-1.5 text-[0.95rem] whitespace-nowrap"
         >Move to
@@ -31,14 +30,7 @@ import { MusterStore } from '../data/musterStore';
         </select>
       </label>
       @if (run().length > 1) {
-        <label class="flex items-center gap-1.5 text-[0.9rem]"
-          ><input
-            type="checkbox"
-            class="h-5 w-5 accent-lamp"
-            [checked]="isAlone()"
-            (change)="isAlone.set(!isAlone())"
-          />only this piece</label
-        >
+        <pm-check label="only this piece" [value]="isAlone()" (valueChange)="isAlone.set($event)" />
       }
     </div>
   `,

@@ -14,12 +14,13 @@ import {
 } from '#core/plan';
 import type { Finding } from '#core/recipe';
 import { RunActions } from './runActions';
+import { Button } from '../ui/button';
 
 /** The chosen step at the foot of the plan: what it is, why it stands where it stands, what it holds up. */
 @Component({
   selector: 'pm-step-card',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, RunActions],
+  imports: [Button, RouterLink, RunActions],
   template: `
     <section
       class="overflow-auto border-t-2 md:max-h-[34vh] border-line bg-raised px-3 py-2.5 md:px-5 text-[0.95rem]"
@@ -29,7 +30,7 @@ import { RunActions } from './runActions';
       @if (step(); as s) {
         <div class="mb-1.5 flex items-start justify-between gap-2 border-b border-line pb-1.5">
           <pm-run-actions [plan]="plan()" [step]="s" [run]="run()" />
-          <button type="button" class="btn btn-small shrink-0" (click)="shut.emit()">Close</button>
+          <button pmButton="small" class="shrink-0" (click)="shut.emit()">Close</button>
         </div>
         <div class="grid gap-x-6 gap-y-2 md:grid-cols-[minmax(0,1fr)_minmax(0,1.7fr)_minmax(0,1fr)]">
           <div>
@@ -58,8 +59,7 @@ import { RunActions } from './runActions';
                   @for (other of run(); track other.id) {
                     <li>
                       <button
-                        type="button"
-                        class="btn btn-small"
+                        pmButton="small"
                         [attr.aria-pressed]="other.id === s.id"
                         (click)="choose.emit(other.id)"
                       >

@@ -6,18 +6,20 @@ import { duration, waysOut, type WayOut } from '#core/plan';
 import { NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
+import { Button } from '../ui/button';
 
 /** When a table date is in danger: single changes, each planned to see what it gains. One click takes it, undo takes it back. */
 @Component({
   selector: 'pm-ways-out',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Button],
   template: `
     <div class="flex flex-wrap items-center gap-2">
       @if (ways().length === 0) {
-        <button type="button" class="btn btn-small btn-lamp" (click)="find()">Find ways out</button>
+        <button pmButton="small lamp" (click)="find()">Find ways out</button>
       }
       @for (w of ways(); track w.id) {
-        <button type="button" class="btn btn-small" [disabled]="w.gain === null" (click)="take(w)">
+        <button pmButton="small" [disabled]="w.gain === null" (click)="take(w)">
           {{ w.label }}: <strong class="ml-1">{{ w.words }}</strong>
         </button>
       }

@@ -1,11 +1,13 @@
 import { ChangeDetectionStrategy, Component, input, output, signal } from '@angular/core';
 import type { Finding } from '#core/recipe';
 import { duration } from '#core/plan';
+import { Button } from '../ui/button';
 
 /** Findings at their stratum: what is wrong, its cure in one click, or silence with a reason. */
 @Component({
   selector: 'pm-craft-notes',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Button],
   template: `
     @for (f of findings(); track f.rule + f.text) {
       <div
@@ -24,7 +26,7 @@ import { duration } from '#core/plan';
         {{ f.text }} <span class="text-mute">{{ f.cure }}</span>
         <div class="mt-1.5 flex flex-wrap items-center gap-2">
           @if (f.fix; as fix) {
-            <button type="button" class="btn btn-small btn-lamp" (click)="cured.emit(f)">
+            <button pmButton="small lamp" (click)="cured.emit(f)">
               {{ fix.label }}
             </button>
             <span class="text-[0.85rem] text-mute">{{ adds(fix.addsMinutes, fix.addsDryMinutes) }}</span>
@@ -37,9 +39,9 @@ import { duration } from '#core/plan';
               placeholder="why not here?"
               (keydown.enter)="silence(f, why.value)"
             />
-            <button type="button" class="btn btn-small" (click)="silence(f, why.value)">Silence it</button>
+            <button pmButton="small" (click)="silence(f, why.value)">Silence it</button>
           } @else {
-            <button type="button" class="btn btn-small" (click)="asked.set(f.rule)">Silence…</button>
+            <button pmButton="small" (click)="asked.set(f.rule)">Silence…</button>
           }
         </div>
       </div>

@@ -54,15 +54,10 @@ describe('the editor of a layer', () => {
 
   it('brings the drying of another family, but never over a figure of the user’s own', async () => {
     await edit('prime');
-    const select = document.getElementById('layer-family') as HTMLSelectElement;
-    select.value = 'oil';
-    select.dispatchEvent(new Event('change'));
-    await fixture.whenStable();
+    await page.type('Product family', 'oil');
     expect(edited()).toMatchObject({ family: 'oil', dryMinutes: familyOf('oil').dryMinutes });
     await page.type('Dry for the next layer', '99');
-    select.value = 'primer';
-    select.dispatchEvent(new Event('change'));
-    await fixture.whenStable();
+    await page.type('Product family', 'primer');
     expect(edited()).toMatchObject({ family: 'primer', dryMinutes: 99 });
   });
 

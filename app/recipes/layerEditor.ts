@@ -3,6 +3,7 @@ import { cautionsFor, DEFER, FAMILIES, familyOf, METHODS, type FamilyId } from '
 import {
   asNominal,
   estimateWords,
+  renamedLayer,
   withEstimate,
   type Layer,
   type LayerWindow,
@@ -14,63 +15,54 @@ import { NumberField } from '../ui/numberField';
 import { LayerKinds } from './layerKinds';
 import { TextField } from '../ui/textField';
 import { WordHelp } from '../ui/word';
+import { Button } from '../ui/button';
+import { ColourField } from '../ui/colourField';
+import { ChoiceField } from '../ui/choiceField';
+import { CheckField } from '../ui/checkField';
+import { NoteField } from '../ui/noteField';
 
 /** Everything of one layer. Each entry is one change, and one undo. */
 @Component({
   selector: 'pm-layer-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [WordHelp, LayerKinds, NumberField, TextField],
+  imports: [
+    NoteField,
+    CheckField,
+    ChoiceField,
+    ColourField,
+    Button,
+    WordHelp,
+    LayerKinds,
+    NumberField,
+    TextField,
+  ],
   template: `
     @let l = layer();
     <div class="mb-3 flex items-center gap-2">
       <h2 class="grow text-[1.15rem]">Layer {{ index() + 1 }}</h2>
-      <button
-        type="button"
-        class="btn btn-small"
-        [disabled]="index() === recipe().layers.length - 1"
-        (click)="moved.emit(1)"
-      >
+      <button pmButton="small" [disabled]="index() === recipe().layers.length - 1" (click)="moved.emit(1)">
         Move up
       </button>
-      <button type="button" class="btn btn-small" [disabled]="index() === 0" (click)="moved.emit(-1)">
-        Move down
-      </button>
+      <button pmButton="small" [disabled]="index() === 0" (click)="moved.emit(-1)">Move down</button>
     </div>
     <div class="flex flex-col gap-3">
       <div class="grid grid-cols-[minmax(0,1fr)_4.5rem] gap-3">
-        <pm-text label="Name" [value]="l.name" (valueChange)="set({ name: $event }, 'renamed')" />
-        <div>
-          <label class="label" for="layer-colour">Colour</label>
-          <input
-            id="layer-colour"
-            type="color"
-            class="field !p-1"
-            [value]="l.colour"
-            (change)="set({ colour: $any($event.target).value }, 'colour')"
-          />
-        </div>
+        <pm-text label="Name" [value]="l.name" (valueChange)="rename($event)" />
+        <pm-colour [value]="l.colour" (valueChange)="set({ colour: $event }, 'colour')" />
       </div>
-      <div>
-        <label class="label" for="layer-family">Product family</label>
-        <select id="layer-family" class="field" (change)="setFamily($any($event.target).value)">
-          @for (f of families; track f.id) {
-            <option [value]="f.id" [selected]="f.id === l.family">{{ f.name }}</option>
-          }
-        </select>
-      </div>
+      <pm-choice
+        label="Product family"
+        [value]="l.family"
+        [choices]="families"
+        (valueChange)="setFamily($any($event))"
+      />
       <div class="grid grid-cols-2 gap-3">
-        <div>
-          <label class="label" for="layer-method">Put on by</label>
-          <select
-            id="layer-method"
-            class="field"
-            (change)="set({ method: $any($event.target).value }, 'method')"
-          >
-            @for (m of methods; track m.id) {
-              <option [value]="m.id" [selected]="m.id === l.method">{{ m.name }}</option>
-            }
-          </select>
-        </div>
+        <pm-choice
+          label="Put on by"
+          [value]="l.method"
+          [choices]="methods"
+          (valueChange)="set({ method: $any($event) }, 'method')"
+        />
         <pm-number
           label="Coats"
           [of]="fields.layer.coats"
@@ -97,7 +89,7 @@ import { WordHelp } from '../ui/word';
           >Hands: <strong>{{ words(l.minutesFrom) }}</strong></span
         >
         @if (l.minutesFrom; as from) {
-          <button type="button" class="btn btn-small" (click)="reset('minutes', 'hands-on minutes')">
+          <button pmButton="small" (click)="reset('minutes', 'hands-on minutes')">
             Back to nominal, {{ from.nominalMinutes }} min
           </button>
         }
@@ -105,7 +97,7 @@ import { WordHelp } from '../ui/word';
           >Drying: <strong>{{ words(l.dryFrom) }}</strong></span
         >
         @if (l.dryFrom; as from) {
-          <button type="button" class="btn btn-small" (click)="reset('dryMinutes', 'drying')">
+          <button pmButton="small" (click)="reset('dryMinutes', 'drying')">
             Back to nominal, {{ from.nominalMinutes }} min
           </button>
         }
@@ -125,14 +117,7 @@ import { WordHelp } from '../ui/word';
           <legend class="label">Goes on</legend>
           <div class="flex flex-wrap gap-x-4 gap-y-1">
             @for (z of recipe().zones; track z.id) {
-              <label class="flex min-h-9 items-center gap-2"
-                ><input
-                  type="checkbox"
-                  class="h-5 w-5 accent-lamp"
-                  [checked]="isOn(z.id)"
-                  (change)="toggleZone(z.id)"
-                />{{ z.name }}</label
-              >
+              <pm-check [label]="z.name" [value]="isOn(z.id)" (valueChange)="toggleZone(z.id)" />
             }
           </div>
         </fieldset>
@@ -140,14 +125,11 @@ import { WordHelp } from '../ui/word';
 
       <fieldset class="rounded-md border border-line p-3">
         <legend class="px-1 font-semibold">Window after it</legend>
-        <label class="flex min-h-9 items-center gap-2"
-          ><input
-            type="checkbox"
-            class="h-5 w-5 accent-lamp"
-            [checked]="l.window !== null"
-            (change)="toggleWindow()"
-          />The next layer has a window</label
-        >
+        <pm-check
+          label="The next layer has a window"
+          [value]="l.window !== null"
+          (valueChange)="toggleWindow()"
+        />
         <pm-word name="window" />
         @if (l.window; as w) {
           <div class="mt-2 flex flex-col gap-3">
@@ -172,19 +154,12 @@ import { WordHelp } from '../ui/word';
               [value]="w.closesMinutes"
               (valueChange)="setWindow({ closesMinutes: $event }, 'window closes')"
             />
-            <div>
-              <label class="label" for="layer-through">Layers that must start within it</label>
-              <select
-                id="layer-through"
-                class="field"
-                (change)="setWindow({ through: $any($event.target).value || null }, 'layers in the window')"
-              >
-                <option value="" [selected]="w.through === null">just the next one</option>
-                @for (o of above(); track o.id) {
-                  <option [value]="o.id" [selected]="o.id === w.through">all up to {{ o.name }}</option>
-                }
-              </select>
-            </div>
+            <pm-choice
+              label="Layers that must start within it"
+              [value]="w.through ?? ''"
+              [choices]="throughs()"
+              (valueChange)="setWindow({ through: $event || null }, 'layers in the window')"
+            />
           </div>
         }
       </fieldset>
@@ -205,33 +180,21 @@ import { WordHelp } from '../ui/word';
         <fieldset class="mt-2">
           <legend class="label">Also waits for, dry</legend>
           @for (o of others(); track o.id) {
-            <label class="flex min-h-8 items-center gap-2"
-              ><input
-                type="checkbox"
-                class="h-5 w-5 accent-lamp"
-                [checked]="l.waitsFor.includes(o.id)"
-                (change)="toggleWait(o.id)"
-              />{{ o.name }}</label
-            >
+            <pm-check [label]="o.name" [value]="l.waitsFor.includes(o.id)" (valueChange)="toggleWait(o.id)" />
           }
         </fieldset>
-        <label class="mt-2 flex min-h-9 items-center gap-2"
-          ><input
-            type="checkbox"
-            class="h-5 w-5 accent-lamp"
-            [checked]="l.pausable"
-            (change)="set({ pausable: !l.pausable }, 'pausing')"
-          />May be put down and taken up next session</label
-        >
-        <label class="label mt-2" for="layer-note">Note for the bench</label>
-        <textarea
-          id="layer-note"
-          class="field"
-          rows="3"
-          maxlength="2000"
+        <pm-check
+          class="mt-2 block"
+          label="May be put down and taken up next session"
+          [value]="l.pausable"
+          (valueChange)="set({ pausable: $event }, 'pausing')"
+        />
+        <pm-note
+          class="mt-2 block"
+          label="Note for the bench"
           [value]="l.note"
-          (change)="set({ note: $any($event.target).value }, 'note')"
-        ></textarea>
+          (valueChange)="set({ note: $event }, 'note')"
+        />
       </details>
       @if (cautions().length > 0) {
         <p class="text-[0.9rem]">
@@ -239,7 +202,7 @@ import { WordHelp } from '../ui/word';
           <span class="text-mute">{{ defer }}</span>
         </p>
       }
-      <button type="button" class="btn btn-small self-start" (click)="deleted.emit()">Delete layer</button>
+      <button pmButton="small" class="self-start" (click)="deleted.emit()">Delete layer</button>
     </div>
   `,
 })
@@ -252,8 +215,8 @@ export class LayerEditor {
   readonly moved = output<number>();
   readonly deleted = output();
 
-  protected readonly families = [...FAMILIES.values()];
-  protected readonly methods = [...METHODS.values()];
+  protected readonly families = [...FAMILIES.values()].map((f) => ({ value: f.id, text: f.name }));
+  protected readonly methods = [...METHODS.values()].map((m) => ({ value: m.id, text: m.name }));
   protected readonly defer = DEFER;
   protected readonly index = computed(() => this.recipe().layers.findIndex((l) => l.id === this.layer().id));
   protected readonly nominal = computed(() => familyOf(this.layer().family).dryMinutes);
@@ -268,13 +231,23 @@ export class LayerEditor {
     }, cured after ${duration(s.cured)}.`;
   });
   protected readonly others = computed(() => this.recipe().layers.filter((l) => l.id !== this.layer().id));
-  protected readonly above = computed(() => this.recipe().layers.slice(this.index() + 1));
+  /** how far the window may reach up */
+  protected readonly throughs = computed(() => [
+    { value: '', text: 'just the next one' },
+    ...this.recipe()
+      .layers.slice(this.index() + 1)
+      .map((o) => ({ value: o.id, text: `all up to ${o.name}` })),
+  ]);
   protected readonly cautions = computed(() =>
     cautionsFor(this.layer().family, this.layer().method, this.layer().task),
   );
 
   protected set(part: Partial<Layer>, what: string): void {
     this.changed.emit({ layer: { ...this.layer(), ...part }, what });
+  }
+
+  protected rename(name: string): void {
+    this.changed.emit({ layer: renamedLayer(this.layer(), name), what: 'renamed' });
   }
 
   protected readonly words = estimateWords;

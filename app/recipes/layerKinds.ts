@@ -6,6 +6,7 @@ import { ChoiceField, type Choice } from '../ui/choiceField';
 import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
+import { Button } from '../ui/button';
 
 const TASK_WORDS: Readonly<Record<Task, string>> = {
   coat: 'a coat',
@@ -34,7 +35,7 @@ const NONE: Choice = { value: '', text: 'not said' };
 @Component({
   selector: 'pm-layer-kinds',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CheckField, ChoiceField, NumberField, TextField],
+  imports: [Button, CheckField, ChoiceField, NumberField, TextField],
   template: `
     @let l = layer();
     <div class="flex flex-col gap-3">
@@ -211,15 +212,15 @@ const NONE: Choice = { value: '', text: 'not said' };
               />
             </div>
             <button
-              type="button"
-              class="btn btn-small self-start"
+              pmButton="small"
+              class="self-start"
               (click)="set({ substitute: undefined, usesSubstitute: undefined }, 'substitute taken off')"
             >
               Take the substitute off
             </button>
           </div>
         } @else {
-          <button type="button" class="btn btn-small" (click)="addSubstitute()">Another way to do it</button>
+          <button pmButton="small" (click)="addSubstitute()">Another way to do it</button>
         }
       </fieldset>
     </div>

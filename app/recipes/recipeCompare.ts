@@ -3,14 +3,16 @@ import type { Layer, Recipe } from '#core/muster';
 import { duration } from '#core/plan';
 import { compareRecipes, factsOf } from '#core/recipe';
 import { ChoiceField, type Choice } from '../ui/choiceField';
+import { Button } from '../ui/button';
+import { Card } from '../ui/card';
 
 /** A recipe beside another, the top layer first. */
 @Component({
   selector: 'pm-recipe-compare',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField],
+  imports: [Card, Button, ChoiceField],
   template: `
-    <section class="mb-4 rounded-lg border border-lamp bg-board p-4" aria-labelledby="compare">
+    <section pmCard="lamp" class="mb-4" aria-labelledby="compare">
       <div class="mb-2 flex flex-wrap items-end gap-3">
         <h2 id="compare" class="grow text-[1.2rem]">Side by side</h2>
         <pm-choice
@@ -20,7 +22,7 @@ import { ChoiceField, type Choice } from '../ui/choiceField';
           [choices]="choices()"
           (valueChange)="otherId.set($event)"
         />
-        <button type="button" class="btn btn-small" (click)="shut.emit()">Close</button>
+        <button pmButton="small" (click)="shut.emit()">Close</button>
       </div>
       @if (other(); as o) {
         <p class="mb-2" role="status">{{ summary() }}</p>

@@ -7,6 +7,7 @@ import { duration } from '#core/plan';
 import { dryingOf, factsOf, opensAfter, roundsOf } from '#core/recipe';
 import { MusterStore } from '../data/musterStore';
 import { many } from '../ui/words';
+import { Button } from '../ui/button';
 
 /** A recipe for one piece of the usual size, where no piece follows it yet. */
 const ONE: Piece = { id: 'one', name: 'One piece', recipe: null, count: 1, places: 1, joins: null };
@@ -15,14 +16,14 @@ const ONE: Piece = { id: 'one', name: 'One piece', recipe: null, count: 1, place
 @Component({
   selector: 'pm-recipe-sheet-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink],
+  imports: [Button, RouterLink],
   template: `
     <div class="mx-auto max-w-[60rem] px-5 py-4">
       @if (found(); as r) {
         <div class="no-print mb-3 flex flex-wrap items-center gap-2">
-          <a class="btn btn-small" [routerLink]="['/recipes', r.id]">← The recipe</a>
+          <a pmButton="small" [routerLink]="['/recipes', r.id]">← The recipe</a>
           <span class="grow"></span>
-          <button type="button" class="btn btn-lamp" (click)="print()">Print</button>
+          <button pmButton="lamp" (click)="print()">Print</button>
         </div>
         <h1 class="text-[2rem]">{{ r.name }}</h1>
         <p class="mb-4 text-mute">{{ summary() }}</p>

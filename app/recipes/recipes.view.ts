@@ -1,7 +1,15 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { LiveAnnouncer } from '@angular/cdk/a11y';
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+} from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { map } from 'rxjs';
@@ -10,6 +18,7 @@ import { LIBRARY } from '#core/library';
 import { familyOf } from '#core/materials';
 import {
   movedLayer,
+  usersOf,
   withLayer,
   withLayerAt,
   withoutLayer,
@@ -24,9 +33,13 @@ import { NEW_ID } from '../data/environment';
 import { Concerns } from '../data/concerns';
 import { MusterStore } from '../data/musterStore';
 import { download, fileName } from '../ui/download';
+import { ChoiceField, type Choice } from '../ui/choiceField';
+import { countBy, narrowed } from '../ui/narrow';
+import { SearchField } from '../ui/searchField';
 import { FileButton } from '../ui/fileButton';
 import { RecipeCard } from '../ui/recipeCard';
 import { RecipeCompare } from './recipeCompare';
+import { ForWhom } from './forWhom';
 import { RecipeUse } from './recipeUse';
 import { many } from '../ui/words';
 import { Findings } from '../ui/findings';
@@ -36,16 +49,23 @@ import { CraftNotes } from './craftNotes';
 import { SchoolsEditor } from './schoolsEditor';
 import { strataOf } from './strata';
 import { ZonesEditor } from './zonesEditor';
+import { Button } from '../ui/button';
+import { Card } from '../ui/card';
 
 @Component({
   selector: 'pm-recipes-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    SearchField,
+    ChoiceField,
+    Card,
+    Button,
     CdkDrag,
     CdkDragHandle,
     CdkDropList,
     RouterLink,
     CraftNotes,
+    ForWhom,
     FileButton,
     Findings,
     SchoolsEditor,
@@ -72,6 +92,37 @@ export class RecipesView {
   private readonly announcer = inject(LiveAnnouncer);
 
   protected readonly recipes = computed(() => this.store.muster()!.recipes);
+  protected readonly sought = signal('');
+  protected readonly order = signal('made');
+  protected readonly orders: readonly Choice[] = [
+    { value: 'made', text: 'as they came' },
+    { value: 'name', text: 'by name' },
+    { value: 'used', text: 'most pieces first' },
+    { value: 'concern', text: 'most to look at first' },
+  ];
+  /** the list as it is asked for; a recipe is found by its layers too */
+  protected readonly listed = computed(() => {
+    const found = narrowed(this.recipes(), this.sought(), (r) =>
+      [r.name, ...r.layers.flatMap((l) => [l.name, l.mixture, familyOf(l.family).name])].join(' '),
+    );
+    const by = (rank: (r: Recipe) => number): Recipe[] =>
+      found.sort((a, b) => rank(b) - rank(a) || a.name.localeCompare(b.name));
+    switch (this.order()) {
+      case 'name':
+        return by(() => 0);
+      case 'used': {
+        const pieces = countBy(
+          this.store.muster()!.units.flatMap((u) => u.pieces),
+          (p) => p.recipe ?? '',
+        );
+        return by((r) => pieces.get(r.id) ?? 0);
+      }
+      case 'concern':
+        return by((r) => this.concerns.ofRecipe(r.id));
+      default:
+        return found;
+    }
+  });
   protected readonly current = computed(
     () => this.recipes().find((r) => r.id === this.recipe()) ?? this.recipes()[0] ?? null,
   );
@@ -146,7 +197,32 @@ export class RecipesView {
     void this.router.navigate([], { relativeTo: this.route, queryParams: { layer } });
   }
 
+  private readonly currentId = computed(() => this.current()?.id);
+  /** the recipe as it was before the first change of this visit that is still to be settled */
+  private readonly before = linkedSignal<string | undefined, Recipe | null>({
+    source: this.currentId,
+    computation: () => null,
+  });
+  private readonly isSettled = linkedSignal({ source: this.currentId, computation: () => false });
+  /** that recipe, while it has to be asked for whom the changes hold */
+  protected readonly asksFor = computed(() => {
+    const before = this.before();
+    const now = this.current();
+    if (!before || !now || this.isSettled() || before.id !== now.id) return null;
+    return JSON.stringify(before) === JSON.stringify(now) ? null : before;
+  });
+
+  protected settle(): void {
+    this.isSettled.set(true);
+  }
+
+  private remember(recipe: string): void {
+    const pieces = usersOf(this.store.muster()!, recipe).flatMap((u) => u.pieces);
+    if (this.before() === null && pieces.length > 1) this.before.set(this.current());
+  }
+
   protected change(recipe: Recipe, what: string): void {
+    this.remember(recipe.id);
     this.store.change(`${recipe.name}: ${what}`, (m) => withRecipe(m, recipe));
   }
 
@@ -156,6 +232,7 @@ export class RecipesView {
 
   protected deleteLayer(layer: Layer): void {
     const recipe = this.current()!;
+    this.remember(recipe.id);
     this.store.remove(`${layer.name} deleted from ${recipe.name}`, (m) =>
       withRecipe(m, withoutLayer(recipe, layer.id)),
     );

@@ -5,12 +5,13 @@ import { ChoiceField, type Choice } from '../ui/choiceField';
 import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
+import { Button } from '../ui/button';
 
 /** The zones of a recipe: parts of a piece that get layers of their own. */
 @Component({
   selector: 'pm-zones-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, NumberField, TextField],
+  imports: [Button, ChoiceField, NumberField, TextField],
   template: `
     <h3 class="mb-2 text-[1.05rem]">Zones</h3>
     <ul class="flex flex-col gap-2">
@@ -36,12 +37,7 @@ import { TextField } from '../ui/textField';
             [value]="z.percent ?? null"
             (valueChange)="setPercent(z.id, $event)"
           />
-          <button
-            type="button"
-            class="btn btn-small"
-            [attr.aria-label]="'Delete zone ' + z.name"
-            (click)="remove(z.id)"
-          >
+          <button pmButton="small" [attr.aria-label]="'Delete zone ' + z.name" (click)="remove(z.id)">
             Delete
           </button>
         </li>
@@ -49,7 +45,7 @@ import { TextField } from '../ui/textField';
         <li class="text-mute">None: every layer goes on the whole piece.</li>
       }
     </ul>
-    <button type="button" class="btn btn-small mt-2" (click)="add()">Add a zone</button>
+    <button pmButton="small" class="mt-2" (click)="add()">Add a zone</button>
   `,
 })
 export class ZonesEditor {

@@ -8,11 +8,12 @@ import { Concerns } from '../data/concerns';
 import { NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
+import { Button } from '../ui/button';
 
 @Component({
   selector: 'pm-sheet-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink],
+  imports: [Button, RouterLink],
   templateUrl: './sheet.view.html',
 })
 export class SheetView {

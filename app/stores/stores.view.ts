@@ -1,10 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { amountOf, areaOf, cupsFor, mixOf } from '#core/amounts';
 import { writeShoppingCsv } from '#core/exchange';
 import {
   AmountError,
   dilution,
   FAMILIES,
+  familyOf,
   parseRatio,
   psiToBar,
   toMillilitres,
@@ -21,7 +23,14 @@ import {
   type Stores,
 } from '#core/muster';
 import { dayName, moment } from '#core/plan';
-import { consumableUses, markingUses, productUses, shoppingList } from '#core/stores';
+import {
+  consumableUses,
+  markingUses,
+  productUses,
+  shoppingList,
+  unnamedUses,
+  type ProductUse,
+} from '#core/stores';
 import { NEW_ID } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
@@ -31,14 +40,30 @@ import { Findings } from '../ui/findings';
 import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
+import { Button } from '../ui/button';
+import { Card } from '../ui/card';
+import { narrowed } from '../ui/narrow';
+import { SearchField } from '../ui/searchField';
+import { ColourField } from '../ui/colourField';
 
 const BOTTLE_H = 96;
+type Bottle = Pick<ProductUse, 'name' | 'product' | 'runsOut' | 'leftMl'>;
 
 /** The shelves: bottles drawn down to the session in which each runs out; mixes as cups; what to buy by when. */
 @Component({
   selector: 'pm-stores-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, Findings, NumberField, TextField],
+  imports: [
+    RouterLink,
+    SearchField,
+    ColourField,
+    Card,
+    Button,
+    ChoiceField,
+    Findings,
+    NumberField,
+    TextField,
+  ],
   templateUrl: './stores.view.html',
 })
 export class StoresView {
@@ -85,8 +110,37 @@ export class StoresView {
         };
       });
   });
-  protected readonly onShelf = computed(() => this.bottles().filter((b) => b.product !== null));
+  private readonly onShelf = computed(() => this.bottles().filter((b) => b.product !== null));
+  protected readonly bottleCount = computed(() => this.onShelf().length);
+  protected readonly sought = signal('');
+  protected readonly order = signal('use');
+  protected readonly orders: readonly Choice[] = [
+    { value: 'use', text: 'as the plan uses them' },
+    { value: 'short', text: 'what runs out first' },
+    { value: 'name', text: 'by name' },
+    { value: 'family', text: 'by family' },
+  ];
+  /** the shelf as it is asked for */
+  protected readonly shelf = computed(() => {
+    const family = (b: Bottle): string => (b.product ? familyOf(b.product.family).name : '');
+    const out = (b: Bottle): number => b.runsOut?.start ?? Infinity;
+    const found = narrowed(this.onShelf(), this.sought(), (b) => `${b.name} ${family(b)}`);
+    switch (this.order()) {
+      case 'name':
+        return found.sort((a, b) => a.name.localeCompare(b.name));
+      case 'family':
+        return found.sort((a, b) => family(a).localeCompare(family(b)) || a.name.localeCompare(b.name));
+      case 'short':
+        return found.sort((a, b) => (out(a) < out(b) ? -1 : out(a) > out(b) ? 1 : a.leftMl - b.leftMl));
+      default:
+        return found;
+    }
+  });
   protected readonly missing = computed(() => this.bottles().filter((b) => b.product === null));
+  protected readonly unnamed = computed(() => {
+    const plan = this.planner.plan();
+    return plan ? unnamedUses(this.store.muster()!, plan) : [];
+  });
   protected readonly bottleHeight = BOTTLE_H;
 
   protected readonly shopping = computed(() => {

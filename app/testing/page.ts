@@ -24,6 +24,7 @@ export class Page {
   async type(label: string, value: string, nth = 0): Promise<void> {
     const field = this.field(label, nth);
     field.value = value;
+    field.dispatchEvent(new Event('input', { bubbles: true }));
     field.dispatchEvent(new Event('change', { bubbles: true }));
     field.dispatchEvent(new Event('blur'));
     await this.fixture.whenStable();

@@ -44,6 +44,9 @@ import { countedWords } from '../ui/entryWords';
 import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { smallPicture } from '../ui/smallPicture';
+import { Button } from '../ui/button';
+import { Card } from '../ui/card';
+import { FileButton } from '../ui/fileButton';
 
 const STATE_WORDS: Readonly<Record<ShelfState, string>> = {
   wet: 'wet',
@@ -58,7 +61,7 @@ const STATE_WORDS: Readonly<Record<ShelfState, string>> = {
 @Component({
   selector: 'pm-tonight-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NumberField, RouterLink, WaysOutPanel],
+  imports: [FileButton, Card, Button, NumberField, RouterLink, WaysOutPanel],
   templateUrl: './tonight.view.html',
   host: { '(document:keydown)': 'onKey($event)' },
 })
@@ -550,10 +553,7 @@ export class TonightView {
     this.notices.tell('Noted in the log.');
   }
 
-  protected async takePicture(input: HTMLInputElement): Promise<void> {
-    const file = input.files?.[0];
-    input.value = '';
-    if (!file) return;
+  protected async takePicture(file: File): Promise<void> {
     this.fault.set(null);
     const step = this.waitedFor() ?? this.step();
     try {

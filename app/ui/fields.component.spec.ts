@@ -100,6 +100,7 @@ describe('a field', () => {
   it('hands on at Enter', () => {
     const field = page.field('Name');
     field.value = 'Entered';
+    field.dispatchEvent(new Event('input'));
     field.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter' }));
     expect(host.taken).toEqual([['name', 'Entered']]);
   });

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { booleanAttribute, ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 
 /** A button that asks for a file. The same file may be chosen twice. */
 @Component({
@@ -7,13 +7,20 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
   template: `
     <label class="btn cursor-pointer focus-within:outline-3 focus-within:outline-lamp"
       >{{ word()
-      }}<input class="sr-only" type="file" [accept]="accept()" (change)="take($any($event.target))"
+      }}<input
+        class="sr-only"
+        type="file"
+        [accept]="accept()"
+        [attr.capture]="camera() ? 'environment' : null"
+        (change)="take($any($event.target))"
     /></label>
   `,
 })
 export class FileButton {
   readonly word = input.required<string>();
   readonly accept = input.required<string>();
+  /** a phone may take the picture on the spot */
+  readonly camera = input(false, { transform: booleanAttribute });
   readonly chosen = output<File>();
 
   protected take(field: HTMLInputElement): void {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { Finding } from '#core/recipe';
+import { Button } from './button';
 
 const ORDER: readonly Finding['severity'][] = ['error', 'warning', 'advice'];
 
@@ -8,7 +9,7 @@ const ORDER: readonly Finding['severity'][] = ['error', 'warning', 'advice'];
 @Component({
   selector: 'pm-findings',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink],
+  imports: [Button, RouterLink],
   template: `
     <ul class="flex flex-col gap-4">
       @for (f of list(); track $index) {
@@ -23,12 +24,13 @@ const ORDER: readonly Finding['severity'][] = ['error', 'warning', 'advice'];
           <div class="text-mute">{{ f.cure }}</div>
           @if (linked()) {
             @if (f.fix; as fix) {
-              <button type="button" class="btn btn-small btn-lamp mt-2 mr-2" (click)="cured.emit(f)">
+              <button pmButton="small lamp" class="mt-2 mr-2" (click)="cured.emit(f)">
                 {{ fix.label }}
               </button>
             }
             <a
-              class="btn btn-small mt-2"
+              pmButton="small"
+              class="mt-2"
               [routerLink]="f.place.recipe ? ['/recipes', f.place.recipe] : ['/', f.place.view]"
               [queryParams]="{ unit: f.place.unit, layer: f.place.layer }"
               >Go there</a

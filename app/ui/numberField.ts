@@ -2,12 +2,12 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  effect,
   inject,
   input,
+  linkedSignal,
   output,
-  signal,
 } from '@angular/core';
+import { form, FormField, validate } from '@angular/forms/signals';
 import type { ZodType } from 'zod';
 import { limitsOf, numberFault } from '#core/muster';
 import { duration } from '#core/plan';
@@ -15,10 +15,11 @@ import { Refusals } from '../data/refusals';
 
 let count = 0;
 
-/** A labelled number with its unit. Says what is wrong with an entry and hands on only what is right. */
+/** A labelled number with its unit. Says what is wrong with an entry while it is typed, and hands on only what is right. */
 @Component({
   selector: 'pm-number',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [FormField],
   template: `
     <label class="label" [for]="id">{{ label() }}</label>
     <span class="flex items-center gap-2">
@@ -27,12 +28,11 @@ let count = 0;
         inputmode="decimal"
         autocomplete="off"
         [id]="id"
-        [value]="text()"
-        [placeholder]="limits().isOptional ? '—' : ''"
+        [formField]="entry"
+        [placeholder]="isOptional() ? '—' : ''"
         [attr.aria-invalid]="fault() !== null"
         [attr.aria-describedby]="fault() ? id + '-fault' : null"
-        (input)="look($any($event.target).value)"
-        (change)="take($any($event.target).value)"
+        (change)="take()"
       />
       <span class="text-[0.9rem] text-mute">{{ unitText() }}</span>
     </span>
@@ -52,11 +52,23 @@ export class NumberField {
   private readonly refusals = inject(Refusals);
 
   protected readonly id = `number-${count++}`;
-  protected readonly fault = signal<string | null>(null);
-  private readonly typed = signal<string | null>(null);
-  protected readonly text = computed(() => this.typed() ?? String(this.value() ?? ''));
-  protected readonly limits = computed(() => limitsOf(this.of()));
+  private readonly limits = computed(() => limitsOf(this.of()));
   private readonly isMinutes = computed(() => /^min\b/.test(this.unit()));
+  /** A new value from outside replaces whatever was typed. */
+  private readonly draft = linkedSignal(() => String(this.value() ?? ''));
+  protected readonly entry = form(this.draft, (path) =>
+    validate(path, ({ value }) => {
+      const message = numberFault(this.read(value()), this.limits(), this.unit());
+      return message === null ? null : { kind: 'limits', message };
+    }),
+  );
+  /** why the door refused what was handed on, until something else is typed */
+  private readonly refused = linkedSignal<string, string | null>({
+    source: this.draft,
+    computation: () => null,
+  });
+  protected readonly fault = computed(() => this.entry().errors()[0]?.message ?? this.refused());
+  protected readonly isOptional = computed(() => this.limits().isOptional);
   protected readonly unitText = computed(() => {
     const value = this.value();
     return this.isMinutes() && value !== null && value >= LONG_MINUTES
@@ -64,27 +76,11 @@ export class NumberField {
       : this.unit();
   });
 
-  constructor() {
-    // A new value from outside replaces whatever was typed.
-    effect(() => {
-      this.value();
-      this.typed.set(null);
-      this.fault.set(null);
-    });
-  }
-
-  /** While it is typed nothing is taken, but what is wrong is told. */
-  protected look(text: string): void {
-    this.fault.set(numberFault(this.read(text), this.limits(), this.unit()));
-  }
-
-  protected take(text: string): void {
-    const value = this.read(text);
-    const fault = numberFault(value, this.limits(), this.unit());
-    const refused =
-      fault ?? (value === this.value() ? null : this.refusals.during(() => this.valueChange.emit(value)));
-    this.fault.set(refused);
-    this.typed.set(refused === null ? null : text);
+  protected take(): void {
+    if (this.entry().invalid()) return;
+    const value = this.read(this.draft());
+    if (value === this.value()) this.draft.set(String(value ?? ''));
+    else this.refused.set(this.refusals.during(() => this.valueChange.emit(value)));
   }
 
   private read(text: string): number | null {

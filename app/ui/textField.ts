@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+} from '@angular/core';
+import { form, validate } from '@angular/forms/signals';
 import { NAME_LETTERS } from '#core/muster';
 import { Refusals } from '../data/refusals';
 
@@ -18,7 +27,8 @@ let count = 0;
       autocomplete="off"
       [id]="id"
       [type]="type()"
-      [value]="value()"
+      [value]="entry().value()"
+      (input)="look($any($event.target))"
       [attr.maxlength]="type() === 'text' ? most : null"
       [attr.min]="earliest()"
       [attr.max]="latest()"
@@ -45,14 +55,21 @@ export class TextField {
 
   protected readonly id = `text-${count++}`;
   protected readonly most = NAME_LETTERS;
-  protected readonly fault = signal<string | null>(null);
-
-  constructor() {
-    effect(() => {
-      this.value();
-      this.fault.set(null);
-    });
-  }
+  private readonly draft = linkedSignal(() => this.value());
+  protected readonly entry = form(this.draft, (path) =>
+    validate(path, ({ value }) =>
+      value().trim() === '' && !this.optional() ? { kind: 'empty', message: this.whatItNeeds() } : null,
+    ),
+  );
+  /** why the field as it stands was not taken, until something else is typed */
+  private readonly refused = linkedSignal<string, string | null>({
+    source: this.draft,
+    computation: () => null,
+  });
+  protected readonly fault = computed(() => {
+    const error = this.entry().errors()[0];
+    return error ? (error.message ?? this.whatItNeeds()) : this.refused();
+  });
 
   /** The years that the program plans for, as the picker of dates is to offer them. */
   protected earliest(): string | null {
@@ -70,25 +87,29 @@ export class TextField {
         : null;
   }
 
-  protected take(input: HTMLInputElement): void {
-    const value = input.value.trim();
-    if (input.validity.badInput || (value === '' && !this.optional())) {
-      this.fault.set(
-        this.type() === 'text'
-          ? 'Needs a name.'
-          : 'Needs a complete date or time; what stood before still holds.',
-      );
-      return;
-    }
-    if (value === this.value()) {
-      this.fault.set(null);
-      return;
-    }
-    this.fault.set(this.refusals.during(() => this.valueChange.emit(value)));
+  /** A date of which a part is missing is no text yet. */
+  protected look(input: HTMLInputElement): void {
+    if (!input.validity.badInput) this.draft.set(input.value);
   }
 
+  protected take(input: HTMLInputElement): void {
+    if (input.validity.badInput) return this.refused.set(this.whatItNeeds());
+    if (this.entry().invalid()) return;
+    const value = this.draft().trim();
+    if (value === this.value()) this.draft.set(value);
+    else this.refused.set(this.refusals.during(() => this.valueChange.emit(value)));
+  }
+
+  /** Escape: what was typed is given up. */
   protected drop(input: HTMLInputElement): void {
     input.value = this.value();
-    this.fault.set(null);
+    this.draft.set(this.value());
+    this.refused.set(null);
+  }
+
+  private whatItNeeds(): string {
+    return this.type() === 'text'
+      ? 'Needs a name.'
+      : 'Needs a complete date or time; what stood before still holds.';
   }
 }

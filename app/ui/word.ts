@@ -11,7 +11,7 @@ let count = 0;
     @let w = word();
     <button
       type="button"
-      class="min-h-6 cursor-help text-[0.85rem] text-mute underline decoration-dotted underline-offset-4"
+      class="-my-2 min-h-11 min-w-11 cursor-help text-left text-[0.85rem] text-mute underline decoration-dotted underline-offset-4"
       [attr.popovertarget]="id"
     >
       {{ text() || w.word + '?' }}

@@ -21,6 +21,13 @@ export function weekdayName(weekday: number, width: 'long' | 'short' = 'long'): 
   return weekdays[width].format(MONDAY + (weekday - 1) * DAY_MS);
 }
 
+const months = new Intl.DateTimeFormat(LANGUAGE, { month: 'long', timeZone: 'UTC' });
+
+/** @param month 1 = January … 12 = December */
+export function monthName(month: number): string {
+  return months.format(Date.UTC(2024, month - 1, 1));
+}
+
 /** `1 piece`, `3 pieces`; a plural of its own where adding an s does not make it. */
 export function many(count: number, one: string, others = `${one}s`): string {
   return `${count} ${PLURAL.select(count) === 'one' ? one : others}`;

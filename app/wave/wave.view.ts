@@ -7,6 +7,7 @@ import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { Patterns } from '../ui/patterns';
 import { WordHelp } from '../ui/word';
+import { Card } from '../ui/card';
 
 const WIDTH = 1040;
 const ROW = 26;
@@ -23,7 +24,7 @@ const LIMIT_WORDS = {
 @Component({
   selector: 'pm-wave-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [WordHelp, ChoiceField, NumberField, Patterns],
+  imports: [Card, WordHelp, ChoiceField, NumberField, Patterns],
   templateUrl: './wave.view.html',
 })
 export class WaveView {

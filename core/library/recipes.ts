@@ -162,6 +162,7 @@ export const LIBRARY: readonly Recipe[] = [
       seal('matt', 'matt', { dryMinutes: 60, level: 2 }),
     ],
     {
+      solvent: 'strict',
       topcoat: 'hour',
       sandwich: 'medium',
       'under-medium': 'sealed',
@@ -223,7 +224,7 @@ export const LIBRARY: readonly Recipe[] = [
       lift(),
       seal('seals', 'satin', { coats: 2, minutes: 2 }),
     ],
-    { topcoat: 'dry', 'under-medium': 'bare', chips: 'medium' },
+    { topcoat: 'dry', 'under-medium': 'bare', chips: 'medium', solvent: 'trusting' },
   ),
   recipe(
     'crackle',

@@ -261,6 +261,55 @@ export const layerSchema = z.strictObject({
   isPiloted: z.boolean().optional(),
 });
 
+/** What a finish can be wished to have; what each becomes is composed (core/recipe/compose). */
+export const LOOK_KINDS = [
+  'texture',
+  'ground',
+  'light',
+  'base',
+  'metal',
+  'chipping',
+  'whitewash',
+  'second',
+  'details',
+  'markings',
+  'lining',
+  'shade',
+  'lights',
+  'filter',
+  'chips',
+  'rust',
+  'streaks',
+  'dust',
+  'mud',
+  'clear',
+  'polish',
+  'wet',
+] as const;
+export type LookKind = (typeof LOOK_KINDS)[number];
+export const LOOK_STRENGTHS = ['trace', 'normal', 'heavy'] as const;
+export type LookStrength = (typeof LOOK_STRENGTHS)[number];
+
+export const lookSchema = z.strictObject({
+  id,
+  kind: z.enum(LOOK_KINDS),
+  /** zones that it is for; empty: all of them */
+  zones: z.array(id).max(100),
+  strength: z.enum(LOOK_STRENGTHS),
+  colour: z.string().regex(/^#[0-9a-f]{6}$/, 'is no colour (#rrggbb)'),
+});
+
+/** What a recipe was composed from: layer ids of its own are made of the wishes' ids. */
+export const looksSchema = z.strictObject({
+  list: z.array(lookSchema).max(60),
+  /** of the last coat, where a zone asks for nothing else */
+  sheen: z.enum(['matt', 'satin', 'gloss']),
+  noSolvents: z.boolean(),
+  noAirbrush: z.boolean(),
+  /** soon on the table: quick products where the school leaves it open */
+  isQuick: z.boolean(),
+});
+
 export const recipeSchema = z.strictObject({
   id,
   name,
@@ -275,6 +324,7 @@ export const recipeSchema = z.strictObject({
   ),
   /** bottom to top */
   layers: z.array(layerSchema),
+  looks: looksSchema.optional(),
   /** chosen schools, by question (core/recipe/schools.ts); without an entry the default holds */
   schools: z.record(z.string().max(40), z.string().max(40)).optional(),
   /** rules that are not to be heard here, each with why */
@@ -337,6 +387,17 @@ export const pieceSchema = z.strictObject({
 /** What is easily forgotten on a piece, to be looked over before its last coat and before the table. */
 const details = z.array(z.strictObject({ id, name })).max(200);
 
+export const markingSchema = z.strictObject({
+  id,
+  name,
+  /** pieces of these units get them */
+  unit: id.nullable(),
+  perPiece: z.int().min(1).max(200),
+  left: z.int().min(0).max(10_000),
+  /** when scarce: every side, or only the sides that will be seen */
+  policy: z.enum(['every-side', 'seen-sides']),
+});
+
 /** A model as it comes out of its box: parts, and what of them is easily forgotten. */
 export const kitSchema = z.strictObject({
   id,
@@ -359,6 +420,11 @@ export const kitSchema = z.strictObject({
     .min(1, 'needs a part')
     .max(200),
   details,
+  /** sheets that lie in the box */
+  markings: z
+    .array(markingSchema.omit({ id: true, unit: true }))
+    .max(50)
+    .optional(),
 });
 
 export const unitSchema = z.strictObject({
@@ -389,17 +455,6 @@ export const productSchema = z.strictObject({
   leftMl: z.number().min(0).max(100_000),
   openedOn: date.optional(),
   price: z.number().min(0).max(10_000).optional(),
-});
-
-export const markingSchema = z.strictObject({
-  id,
-  name,
-  /** pieces of these units get them */
-  unit: id.nullable(),
-  perPiece: z.int().min(1).max(200),
-  left: z.int().min(0).max(10_000),
-  /** when scarce: every side, or only the sides that will be seen */
-  policy: z.enum(['every-side', 'seen-sides']),
 });
 
 export const consumableSchema = z.strictObject({
@@ -456,6 +511,8 @@ export type Person = z.infer<typeof personSchema>;
 export type DaysAway = z.infer<typeof daysAwaySchema>;
 export type Session = z.infer<typeof sessionSchema>;
 export type Recipe = z.infer<typeof recipeSchema>;
+export type Look = z.infer<typeof lookSchema>;
+export type Looks = z.infer<typeof looksSchema>;
 export type Layer = z.infer<typeof layerSchema>;
 export type Estimate = z.infer<typeof estimateSchema>;
 export type LayerWindow = z.infer<typeof windowSchema>;

@@ -11,6 +11,7 @@ import {
   movedPieces,
   musterSchema,
   numberedNames,
+  renamedLayer,
   withLayer,
   withoutLayer,
   withoutPieces,
@@ -252,5 +253,14 @@ describe('putting in', () => {
     expect(withRecipe(muster, knotted).recipes.map((r) => r.id)).toEqual(['r', 'knot']);
     const renamed = withLayer(knotted, layer('l2', { name: 'Second' }));
     expect(renamed.layers.map((l) => l.name)).toEqual(['l0', 'l1', 'Second', 'l3', 'l4']);
+  });
+});
+
+describe('a layer renamed', () => {
+  it('takes a mixture along that was called as it was; one set apart stays', () => {
+    const own = layer('l', { name: 'Reed green', mixture: 'reed green' });
+    expect(renamedLayer(own, 'Marsh green')).toEqual({ ...own, name: 'Marsh green', mixture: 'Marsh green' });
+    const apart = layer('l', { name: 'Reed green', mixture: 'green, white 3:1' });
+    expect(renamedLayer(apart, 'Marsh green').mixture).toBe('green, white 3:1');
   });
 });

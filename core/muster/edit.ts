@@ -160,6 +160,16 @@ export function withoutRecipe(muster: Muster, id: string): Muster {
   return { ...muster, recipes: muster.recipes.filter((r) => r.id !== id) };
 }
 
+/** Units with pieces that follow a recipe, and those pieces. */
+export function usersOf(
+  muster: Muster,
+  recipe: string,
+): readonly { readonly unit: Unit; readonly pieces: readonly Piece[] }[] {
+  return muster.units
+    .map((unit) => ({ unit, pieces: unit.pieces.filter((p) => p.recipe === recipe) }))
+    .filter((u) => u.pieces.length > 0);
+}
+
 /**
  * A version of a recipe for some of its pieces: a copy, numbered on, with the same layers, so that what was logged of them still counts.
  * @returns the muster and the version's id
@@ -193,6 +203,12 @@ export function withLayerAt(recipe: Recipe, layer: Layer, place: number): Recipe
   const layers = [...recipe.layers];
   layers.splice(Math.max(0, Math.min(place, layers.length)), 0, layer);
   return { ...recipe, layers };
+}
+
+/** The layer under another name; a mixture that was called as the layer goes with it, one set apart stays. */
+export function renamedLayer(layer: Layer, name: string): Layer {
+  const isSame = layer.mixture.trim().toLowerCase() === layer.name.trim().toLowerCase();
+  return { ...layer, name, mixture: isSame ? name : layer.mixture };
 }
 
 export function withLayer(recipe: Recipe, layer: Layer): Recipe {

@@ -22,5 +22,5 @@ export { amount, limitsOf, numberFault, whole, type Limits } from './limits';
 export { faultLine, toFaults } from './faults';
 export { musterJsonSchema } from './jsonSchema';
 export { MusterFileError, parseMuster, readMuster, writeMuster } from './musterFile';
-export { kitOf, unitOfKit, withKit, withoutKit } from './kits';
+export { kitOf, withKit, withoutKit, withUnitOfKit } from './kits';
 export { benchOf, EVENINGS, ROOMS, type Evening, type RoomId } from './usual';

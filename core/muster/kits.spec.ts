@@ -5,11 +5,12 @@ import {
   admit,
   differences,
   kitOf,
-  unitOfKit,
+  storesOf,
   withKit,
   withoutKit,
   withoutRecipe,
   withUnit,
+  withUnitOfKit,
   type Muster,
 } from './index';
 
@@ -24,12 +25,11 @@ const through = (m: Muster, edit: (m: Muster) => Muster): Muster => {
 
 describe.each(demo.units.map((u) => [u.name, u] as const))('a kit of %s', (_, unit) => {
   const own = { ...unit, details: [{ id: 'd', name: 'Lamps' }] };
-  const muster = through(demo, (m) => withKit(withUnit(m, own), kitOf(own, newId)));
+  const muster = through(demo, (m) => withKit(withUnit(m, own), kitOf(demo, own, newId)));
   const [kit] = muster.kits!;
 
   it('makes a unit like it, numbered on, under ids of its own', () => {
-    const made = unitOfKit(muster, kit!, '2027-03-20T18:00', newId);
-    const after = through(muster, (m) => withUnit(m, made));
+    const after = through(muster, (m) => withUnitOfKit(m, kit!, '2027-03-20T18:00', newId).muster);
     const last = after.units.at(-1)!;
     expect(last.name).toBe(`${unit.name} 2`);
     expect(last.details).toEqual(own.details);
@@ -46,8 +46,25 @@ describe.each(demo.units.map((u) => [u.name, u] as const))('a kit of %s', (_, un
     });
   });
 
+  it('brings the sheets of markings of its own box, once', () => {
+    const sheets = (m: Muster, id: string): unknown[] =>
+      storesOf(m)
+        .markings.filter((x) => x.unit === id)
+        .map(({ name, perPiece, left, policy }) => ({ name, perPiece, left, policy }));
+    const after = through(muster, (m) => withUnitOfKit(m, kit!, '2027-03-20T18:00', newId).muster);
+    expect(sheets(after, after.units.at(-1)!.id)).toEqual(sheets(demo, unit.id));
+    expect(sheets(after, unit.id)).toEqual(sheets(demo, unit.id));
+  });
+
+  it('of a single piece has its name, and joins nothing that is not in the box', () => {
+    const piece = own.pieces.find((p) => p.joins) ?? own.pieces[0]!;
+    const single = kitOf(demo, own, newId, new Set([piece.id]));
+    expect(single.name).toBe(piece.name);
+    expect(single.parts.map((p) => [p.name, p.joins])).toEqual([[piece.name, undefined]]);
+  });
+
   it('is one by its name, and can be thrown away', () => {
-    expect(withKit(muster, kitOf(own, newId)).kits).toHaveLength(1);
+    expect(withKit(muster, kitOf(demo, own, newId)).kits).toHaveLength(1);
     expect(withoutKit(muster, kit!.id).kits).toEqual([]);
   });
 
@@ -56,7 +73,7 @@ describe.each(demo.units.map((u) => [u.name, u] as const))('a kit of %s', (_, un
       (m, p) => (p.recipe ? through(m, (x) => withoutRecipe(x, p.recipe!)) : m),
       muster,
     );
-    const made = through(bare, (m) => withUnit(m, unitOfKit(m, kit!, '2027-03-20T18:00', newId)));
+    const made = through(bare, (m) => withUnitOfKit(m, kit!, '2027-03-20T18:00', newId).muster);
     expect(made.units.at(-1)!.pieces.every((p) => p.recipe === null && p.joins === null)).toBe(true);
   });
 });

@@ -15,7 +15,7 @@ export const CRAFT_RULES: readonly string[] = [...RULES.map((r) => r.id), 'no-la
 export function checkCraft(recipe: Recipe, uses: readonly NonNullable<Piece['use']>[] = []): Finding[] {
   const stack = stackOf(recipe);
   const findings = RULES.flatMap((rule) =>
-    rule.check(stack).map((hit) => findingOf(recipe, rule.id, rule.severity, hit)),
+    rule.check(stack).map((hit) => findingOf(recipe, rule.id, hit.severity ?? rule.severity, hit)),
   );
   if (uses.some((u) => u !== 'display'))
     for (const hit of finalCoatMissing(stack)) findings.push(findingOf(recipe, 'no-last-coat', 'error', hit));

@@ -9,3 +9,15 @@ export { circleOf, linksOf, opensAfter, restingOn, topLayers, zonesOf, type Link
 export { layerByBrush, recipeByBrush } from './byBrush';
 export { effectiveRecipe, substituted } from './effective';
 export { dryingOf, roundsOf, waitsBetween, workMinutes } from './rounds';
+export {
+  composed,
+  FIRST_LOOKS,
+  LOOKS,
+  lookFacts,
+  revised,
+  withLook,
+  withoutLook,
+  type LayerChange,
+  type LookFacts,
+  type Revision,
+} from './compose';

@@ -19,6 +19,18 @@ const school = (id: string, name: string, reason: string): School => ({ id, name
 
 export const QUESTIONS: readonly Question[] = [
   {
+    id: 'solvent',
+    name: 'Solvent over bare acrylic',
+    schools: [
+      school('strict', 'never without a seal', 'a seal costs a coat; a dissolved base costs the model'),
+      school(
+        'trusting',
+        'thin, over well-dried airbrushed acrylic',
+        'often does no harm, and saves a coat and a night',
+      ),
+    ],
+  },
+  {
     id: 'topcoat',
     name: 'Topcoat over chipping medium',
     schools: [

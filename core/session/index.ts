@@ -30,6 +30,7 @@ export {
   type EntryOf,
   type LogEntry,
 } from './log';
+export { begunPieces } from './begun';
 export { budgetOf, type Budget } from './budget';
 export {
   hasHistory,

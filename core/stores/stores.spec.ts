@@ -5,7 +5,7 @@ import { writeShoppingCsv } from '#core/exchange';
 import { solveProblem } from '#core/kernel';
 import { checkMuster, compile, present } from '#core/plan';
 import { fenMuster } from '../../demo/fen';
-import { consumableUses, markingUses, productUses, shoppingList } from './index';
+import { consumableUses, markingUses, productUses, shoppingList, unnamedUses } from './index';
 
 const muster = fenMuster('2027-03-01');
 const compiled = compile(muster);
@@ -34,6 +34,30 @@ describe('the stores against the plan', () => {
     const rows = Papa.parse<Record<string, string>>(writeShoppingCsv(list).trim(), { header: true });
     expect(rows.errors).toEqual([]);
     expect(rows.data.map((r) => r['name'])).toEqual(list.map((s) => s.name));
+  });
+
+  it('buy neither water nor a layer: what names no paint is asked for, once for each layer', () => {
+    const unnamed = unnamedUses(muster, plan);
+    expect(unnamed.length).toBeGreaterThan(0);
+    expect(unnamed.every((u) => u.layer.mixture === '' && u.ml > 0)).toBe(true);
+    const bought = new Set(shoppingList(muster, plan).map((s) => s.name.toLowerCase()));
+    for (const { layer } of unnamed) expect(bought).not.toContain(layer.name.toLowerCase());
+    expect(bought).not.toContain('water');
+    // Whoever has a bottle of that name on the shelf means it.
+    const [first] = unnamed;
+    const [product] = muster.stores!.products;
+    const stocked = {
+      ...muster,
+      stores: {
+        ...muster.stores!,
+        products: [
+          ...muster.stores!.products,
+          { ...product!, id: 'own', name: first!.layer.name.split(',')[0]! },
+        ],
+      },
+    };
+    expect(unnamedUses(stocked, plan).some((u) => u.layer.name === first!.layer.name)).toBe(false);
+    expect(productUses(stocked, plan).find((u) => u.product?.id === 'own')!.neededMl).toBeGreaterThan(0);
   });
 
   it('count markings by sheet and policy, and small things by step', () => {

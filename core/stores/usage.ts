@@ -1,14 +1,16 @@
 /** What a plan takes from the shelves: by product and session, when each runs out, what to buy by which day. */
-import { amountOf, mixOf } from '#core/amounts';
+import { amountOf, mixOf, type Component } from '#core/amounts';
 import { AmountError } from '#core/materials';
 import {
   dateTimeAfter,
   storesOf,
   type Consumable,
+  type Layer,
   type LocalDate,
   type Marking,
   type Muster,
   type Product,
+  type Recipe,
 } from '#core/muster';
 import type { Plan, PlanStep } from '#core/plan';
 
@@ -38,26 +40,67 @@ export interface Shortage {
 
 const keyOf = (name: string): string => name.trim().toLowerCase();
 
-/** Millilitres of each component that a step takes; empty when its mixture cannot be read. */
-export function stepUse(step: PlanStep): { readonly name: string; readonly ml: number }[] {
-  const { ml } = amountOf(step.recipe, step.layer, step.piece);
-  if (ml === 0 || step.round > 1) return [];
+/** It comes from the tap. */
+const isWater = (name: string): boolean => keyOf(name) === 'water';
+
+/** What a layer is mixed of; nothing where its mixture cannot be read. */
+function componentsOf(layer: Layer): readonly Component[] {
   try {
-    return mixOf(step.layer).components.map((c) => ({ name: c.name, ml: ml * c.share }));
+    return mixOf(layer).components;
   } catch (error) {
     if (error instanceof AmountError) return [];
     throw error;
   }
 }
 
+/** Whether a layer says what it is painted with; one that does not is asked about, never bought under its own name. */
+const isNamed = (layer: Layer, shelf: ReadonlyMap<string, Product>): boolean =>
+  layer.mixture.trim() !== '' || componentsOf(layer).some((c) => shelf.has(keyOf(c.name)));
+
+/** Millilitres of each product that a step takes. */
+function stepUse(
+  step: PlanStep,
+  shelf: ReadonlyMap<string, Product>,
+): { readonly name: string; readonly ml: number }[] {
+  const { ml } = amountOf(step.recipe, step.layer, step.piece);
+  if (ml === 0 || step.round > 1 || !isNamed(step.layer, shelf)) return [];
+  return componentsOf(step.layer)
+    .filter((c) => !isWater(c.name))
+    .map((c) => ({ name: c.name, ml: ml * c.share }));
+}
+
+const shelfOf = (muster: Muster): ReadonlyMap<string, Product> =>
+  new Map(storesOf(muster).products.map((p) => [keyOf(p.name), p]));
+
+/** A layer of the plan that takes paint and names none. */
+export interface Unnamed {
+  readonly recipe: Recipe;
+  readonly layer: Layer;
+  readonly ml: number;
+}
+
+/** Layers of which the plan cannot say what to buy, those that take most first. */
+export function unnamedUses(muster: Muster, plan: Plan): Unnamed[] {
+  const shelf = shelfOf(muster);
+  const found = new Map<string, Unnamed>();
+  for (const { recipe, layer, piece, round } of plan.steps.values()) {
+    if (round > 1 || isNamed(layer, shelf)) continue;
+    const { ml } = amountOf(recipe, layer, piece);
+    if (ml === 0) continue;
+    const key = `${recipe.id} ${layer.id}`;
+    found.set(key, { recipe, layer, ml: ml + (found.get(key)?.ml ?? 0) });
+  }
+  return [...found.values()].sort((a, b) => b.ml - a.ml || a.layer.name.localeCompare(b.layer.name));
+}
+
 /** Every product that the plan uses, those that run out first. */
 export function productUses(muster: Muster, plan: Plan): ProductUse[] {
-  const shelf = new Map(storesOf(muster).products.map((p) => [keyOf(p.name), p]));
+  const shelf = shelfOf(muster);
   const uses = new Map<string, { name: string; bySession: Map<number, number> }>();
   for (const session of plan.sessions)
     for (const step of session.steps) {
       if (step.start < session.start || step.start >= session.end) continue;
-      for (const { name, ml } of stepUse(step)) {
+      for (const { name, ml } of stepUse(step, shelf)) {
         const key = keyOf(name);
         const use = uses.get(key) ?? { name, bySession: new Map<number, number>() };
         use.bySession.set(session.index, (use.bySession.get(session.index) ?? 0) + ml);

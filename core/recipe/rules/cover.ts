@@ -1,4 +1,5 @@
 /** What every zone needs: colour, a last coat, contrast that survives, details that are not forgotten. */
+import type { Layer } from '#core/muster';
 import {
   changeLayer,
   colourLayer,
@@ -333,7 +334,10 @@ export function finalCoatMissing(stack: Stack): Hit[] {
   const hits: Hit[] = [];
   for (const [zone, indexes] of stack.zones) {
     const layers = indexes.map((i) => stack.recipe.layers[i]!);
-    const last = [...layers].reverse().find((l) => isPaint(l) && !isShiny(l) && l.family !== 'pen');
+    // By that school powder is put on last and left as it is.
+    const isLoose = (l: Layer): boolean =>
+      l.family === 'powder' && stack.recipe.schools?.['powders'] === 'never';
+    const last = layers.findLast((l) => isPaint(l) && !isShiny(l) && l.family !== 'pen' && !isLoose(l));
     if (!last || isSeal(last)) continue;
     hits.push({
       layer: last,

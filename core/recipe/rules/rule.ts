@@ -10,6 +10,8 @@ export interface Hit {
   readonly text: string;
   readonly cure: string;
   readonly fix?: Fix;
+  /** where a school takes it more lightly than the rule does */
+  readonly severity?: Finding['severity'];
 }
 
 export interface Rule {

@@ -170,9 +170,10 @@ export const SANDWICH: readonly Rule[] = [
         const isRisky =
           below &&
           (below.family === 'acrylic-wash' || (below.family === 'metal' && below.method !== 'brush'));
-        if (!isRisky || stack.recipe.schools?.['under-medium'] === 'bare') return null;
+        const open = liveMedium(layers, at);
+        if (!open && (!isRisky || stack.recipe.schools?.['under-medium'] === 'bare')) return null;
         return {
-          text: `Lifting goes through the unsealed “${below.name}” beneath it.`,
+          text: `Lifting goes through the unsealed “${(open ?? below)!.name}” beneath it.`,
           cure: 'Seal that first.',
           fix: insertLayer(
             'Seal beneath it',
@@ -216,7 +217,7 @@ export const SANDWICH: readonly Rule[] = [
         if (layer.family !== 'crackle') return null;
         const wash = layers
           .slice(at + 1)
-          .findIndex((l) => l.family === 'acrylic-wash' || l.family === 'enamel' || l.family === 'oil');
+          .findIndex((l) => ['acrylic-wash', 'enamel', 'oil', 'crackle'].includes(l.family));
         if (wash < 0 || layers.slice(at + 1, at + 1 + wash).some(isSeal)) return null;
         const first = layers[at + 1 + wash]!;
         return {

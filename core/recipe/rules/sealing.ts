@@ -28,7 +28,11 @@ export const SEALING: readonly Rule[] = [
         if (!isEnamel(layer) || layer.task === 'wipe') return null;
         const below = paintBelow(layers, at);
         if (!below || !(isAcrylic(below) || isMedium(below) || below.family === 'washable')) return null;
+        // Thin, over well-dried airbrushed acrylic, it often does no harm.
+        const isTrusted =
+          stack.recipe.schools?.['solvent'] === 'trusting' && isAcrylic(below) && below.method === 'airbrush';
         return {
+          ...(isTrusted ? { severity: 'warning' as const } : {}),
           text: `Its thinner eats the unsealed “${below.name}” beneath it.`,
           cure: `Put a gloss coat between the two; it must dry ${SEAL_DRY / 60} h, better overnight.`,
           fix: insertLayer(

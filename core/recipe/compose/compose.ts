@@ -1,0 +1,65 @@
+/**
+ * From what it shall look like to the stack that gives it: the looks as stages, put in order, sealed where the rules ask for it, with
+ * drying aids, levels and brushes as the user works. Pure: the same wishes give the same layers.
+ */
+import { familyOf } from '#core/materials';
+import type { Layer, Looks, Recipe } from '#core/muster';
+import { layerByBrush } from '../byBrush';
+import { isMedium, isSeal, isSolvent } from '../rules/rule';
+import { schooled, type Schooled } from './schooled';
+import { sealed } from './seals';
+import { LAST_COAT, stagesOf } from './stages';
+import type { CoatSheen } from './strokes';
+
+const IMPLICIT_ZONE = '';
+
+/**
+ * The layers of a recipe as its looks and schools ask for them, bottom to top.
+ * @param recipe its zones and schools count, its layers do not
+ */
+export function composed(recipe: Pick<Recipe, 'zones' | 'schools'>, looks: Looks): Layer[] {
+  const schools = schooled(recipe.schools);
+  const zones = recipe.zones.length > 0 ? recipe.zones.map((z) => z.id) : [IMPLICIT_ZONE];
+  const stages = stagesOf({ looks, schools, zones });
+  const last = stages.filter((s) => s.rank < LAST_COAT).reduce((n, s) => n + s.layers.length, 0);
+  const asWorked = (l: Layer): Layer => (looks.noAirbrush ? layerByBrush(l) : l);
+  const layers = sealed(
+    stages.flatMap((s) =>
+      s.layers.map((l) => asWorked({ ...l, zones: l.zones.filter((z) => zones.includes(z)) })),
+    ),
+    last,
+    {
+      looks,
+      schools,
+      zones,
+      sheenOf: (zone) => plainSheen(recipe.zones.find((z) => z.id === zone)?.sheen),
+    },
+  );
+  return levelled(layers.map((l) => asWorked(aided(l, schools))));
+}
+
+function plainSheen(sheen: Recipe['zones'][number]['sheen']): CoatSheen | null {
+  return sheen === 'matt' || sheen === 'satin' || sheen === 'gloss' ? sheen : null;
+}
+
+/** Only what dries for a while and bears it; never heat near a chipping layer. */
+function aided(layer: Layer, schools: Schooled): Layer {
+  const way = schools['aids'];
+  if (way === 'patience' || familyOf(layer.family).drying === 'none' || layer.dryMinutes < 20) return layer;
+  if (isMedium(layer) || layer.window)
+    return way === 'cool' && isMedium(layer) ? { ...layer, aid: 'moving-air' } : layer;
+  if (way === 'cabinet') return isSeal(layer) || isSolvent(layer) ? { ...layer, inCabinet: true } : layer;
+  return isSeal(layer) ? { ...layer, aid: 'moving-air' } : layer;
+}
+
+/** Where one could stop: at the coat under the first dirt, at the last coat, with everything. */
+function levelled(layers: readonly Layer[]): Layer[] {
+  const lastCoats = layers.filter((l) => l.id.startsWith('last-'));
+  const end = lastCoats.at(-1) ?? layers.filter(isSeal).at(-1);
+  const isWhole = (l: Layer): boolean => l.zones.length === 0;
+  const first = layers.find((l) => isSeal(l) && isWhole(l) && l !== end);
+  return layers.map((l, k) => {
+    const level = l === first ? 1 : l === end ? 2 : k === layers.length - 1 && end && l !== end ? 3 : null;
+    return level === null ? l : { ...l, level };
+  });
+}

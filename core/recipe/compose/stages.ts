@@ -1,0 +1,453 @@
+/** Looks as stages of the work, in the order of the model's imagined life (handbook section 2), each moved by the schools that differ. */
+import type { Layer, Look, Looks } from '#core/muster';
+import { labOf } from '../rules/cover';
+import { hands, stroke, wiped } from './strokes';
+import type { Schooled } from './schooled';
+
+/** A few layers that belong together, and where they stand in the stack: lower comes first. */
+export interface Stage {
+  readonly rank: number;
+  readonly layers: readonly Layer[];
+}
+
+interface Ways {
+  readonly looks: Looks;
+  readonly schools: Schooled;
+  /** ids of all zones; one of no name where the recipe has none */
+  readonly zones: readonly string[];
+}
+
+const RANK = {
+  clean: 0,
+  texture: 5,
+  cover: 10,
+  ground: 15,
+  light: 20,
+  base: 25,
+  chipping: 30,
+  second: 40,
+  metal: 42,
+  details: 45,
+  chipsUnderMarkings: 48,
+  markings: 50,
+  whitewash: 55,
+  chipsFirst: 60,
+  lining: 65,
+  shade: 68,
+  lights: 70,
+  filter: 72,
+  chips: 75,
+  rust: 78,
+  streaks: 80,
+  dust: 82,
+  mud: 85,
+  last: 90,
+  bareMetal: 92,
+  looseDust: 94,
+  polish: 95,
+  wet: 96,
+  uncover: 99,
+} as const;
+export const LAST_COAT = RANK.last;
+
+const heavy = (look: Look): boolean => look.strength === 'heavy';
+const OPTIONAL = { isOptional: true } as const;
+
+/** All stages that the looks ask for; sealing comes later. */
+export function stagesOf(ways: Ways): Stage[] {
+  const { list } = ways.looks;
+  const chipping = list.filter((l) => l.kind === 'chipping');
+  const stages = list
+    .filter((l) => l.kind !== 'chipping' && l.kind !== 'base')
+    .flatMap((l) => STAGE[l.kind]!(l, ways));
+  stages.push(...basesOf(ways, chipping));
+  if (!list.some((l) => l.kind === 'ground')) stages.push(...STAGE.ground!(GROUND, ways));
+  return stages.sort((a, b) => a.rank - b.rank);
+}
+
+/** Paint needs something to hold on: without a wish a grey primer. */
+const GROUND: Look = { id: 'ground', kind: 'ground', zones: [], strength: 'normal', colour: '#8d9294' };
+
+const at = (rank: number, ...layers: Layer[]): Stage[] => [{ rank, layers }];
+
+/** Enamel and oil, or acrylic: the user's word first, then the school, then how soon it is wanted. */
+function isSolventWash({ looks, schools }: Ways): boolean {
+  if (looks.noSolvents) return false;
+  return schools['washes'] === 'enamel' || (schools['washes'] === 'either' && !looks.isQuick);
+}
+
+const table = ({ schools }: Ways): boolean => schools['realism'] === 'table';
+/** Lighter, or darker, by a share: contrast raised for the eye at arm's length. */
+export function shifted(colour: string, share: number): string {
+  const channel = (k: number): string => {
+    const v = parseInt(colour.slice(k, k + 2), 16);
+    const to = share > 0 ? v + (255 - v) * share : v * (1 + share);
+    return Math.round(to).toString(16).padStart(2, '0');
+  };
+  return `#${channel(1)}${channel(3)}${channel(5)}`;
+}
+const RAISED = 0.25;
+
+type Make = (look: Look, ways: Ways) => Stage[];
+
+const STAGE: Partial<Record<Look['kind'], Make>> = {
+  texture: (l) =>
+    at(RANK.texture, stroke(l, '', 'Texture and pitting', 'paste', 'hand', 8, { coats: heavy(l) ? 2 : 1 })),
+  ground: (l) => {
+    const [lightness] = labOf(l.colour);
+    const shade = lightness < 30 ? 'Black' : lightness > 80 ? 'White' : 'Grey';
+    return at(
+      RANK.ground,
+      stroke({ ...l, zones: [] }, '', `${shade} primer`, 'primer', 'airbrush', 5, {
+        mixture: `${shade.toLowerCase()} primer, undiluted`,
+      }),
+    );
+  },
+  light: (l, ways) =>
+    at(
+      RANK.light,
+      stroke(l, '', 'Light from above', 'acrylic', 'airbrush', 3, {
+        colour: table(ways) ? shifted(l.colour, RAISED) : l.colour,
+        coats: heavy(l) ? 2 : 1,
+      }),
+    ),
+  metal: (l, { schools }) => {
+    const way = schools['metals'];
+    if (way === 'bare')
+      return at(
+        RANK.bareMetal,
+        stroke(l, '', 'Metal, left unvarnished', 'metal', 'brush', 6, { sheen: 'metal' }),
+      );
+    return at(
+      RANK.metal,
+      way === 'sprayed'
+        ? stroke(l, '', 'Metal, sprayed', 'metal', 'airbrush', 5, { nozzleMm: 0.4, coats: heavy(l) ? 2 : 1 })
+        : stroke(l, '', 'Metal, dry-brushed', 'metal', 'brush', 6, { coats: heavy(l) ? 2 : 1 }),
+    );
+  },
+  whitewash: (l) =>
+    at(
+      RANK.whitewash,
+      stroke(l, '', 'Washable whitewash', 'washable', 'brush', 8, {
+        coats: l.strength === 'trace' ? 1 : 2,
+        film: 'thin',
+      }),
+      hands(l, 'rub', 'Rub the whitewash off where it wears', 10, 'lift', { dryMinutes: 60 }),
+    ),
+  second: (l) =>
+    at(
+      RANK.second,
+      hands(l, 'mask', 'Mask for the second colour', 10, 'mask'),
+      stroke(l, '', 'Second colour', 'acrylic', 'airbrush', 5, { coats: heavy(l) ? 3 : 2, film: 'thin' }),
+      hands(l, 'unmask', 'Unmask while it is young', 4, 'unmask'),
+    ),
+  details: (l) =>
+    at(RANK.details, stroke(l, '', 'Details', 'acrylic', 'brush', 12, { pausable: true, coats: 1 })),
+  markings: (l, { schools }) => {
+    const rank = schools['markings'] === 'chips-first' ? RANK.chipsUnderMarkings + 1 : RANK.markings;
+    if (schools['decals'] === 'freehand')
+      return at(rank, stroke(l, '', 'Markings freehand', 'ink', 'brush', 14, { pausable: true }));
+    const decals = hands(l, '', 'Decals', 12, 'decal', {
+      dryMinutes: 20,
+      note: 'Trim the carrier film; soak a minute; slide, dab dry.',
+    });
+    const solutions = (name: string, part: string, dry: number, task?: 'softener'): Layer =>
+      stroke(l, part, name, 'setting', 'brush', 2, {
+        colour: '#d8ded8',
+        dryMinutes: dry,
+        ...(task ? { task } : {}),
+      });
+    return schools['decals'] === 'matt'
+      ? at(
+          rank,
+          solutions('Setting solution', 'set', 5),
+          decals,
+          solutions('Softening solution', 'soften', 60, 'softener'),
+        )
+      : at(rank, decals);
+  },
+  lining: (l, ways) => {
+    const colour = table(ways) ? shifted(l.colour, -RAISED) : l.colour;
+    if (isSolventWash(ways)) return at(RANK.lining, ...wiped(l, 'Line wash', 8, { ...OPTIONAL, colour }));
+    return at(
+      RANK.lining,
+      stroke(l, 'on', 'Line wash, acrylic', 'acrylic-wash', 'brush', 8, {
+        colour,
+        coats: heavy(l) ? 3 : 2,
+        ...OPTIONAL,
+      }),
+    );
+  },
+  shade: (l, ways) => {
+    const colour = table(ways) ? shifted(l.colour, -RAISED) : l.colour;
+    if (ways.schools['washes'] === 'enamel' && !ways.looks.noSolvents)
+      return at(RANK.shade, ...wiped(l, 'Overall wash', 5, { ...OPTIONAL, colour }));
+    return at(
+      RANK.shade,
+      stroke(l, 'on', 'Overall shade', 'acrylic-wash', 'brush', 3, {
+        colour,
+        coats: l.strength === 'trace' ? 1 : 2,
+        ...OPTIONAL,
+      }),
+    );
+  },
+  lights: (l, ways) =>
+    at(
+      RANK.lights,
+      stroke(l, '', 'Lit edges, dry-brushed', 'acrylic', 'brush', 4, {
+        colour: table(ways) ? shifted(l.colour, RAISED) : l.colour,
+        dryMinutes: 10,
+        coats: heavy(l) ? 2 : 1,
+        ...OPTIONAL,
+      }),
+    ),
+  filter: (l, { looks }) =>
+    at(
+      RANK.filter,
+      looks.noSolvents || looks.isQuick
+        ? stroke(l, '', 'Tint, acrylic glaze', 'ink', 'brush', 5, { coats: heavy(l) ? 2 : 1, ...OPTIONAL })
+        : stroke(l, '', 'Tint, thinned oil', 'oil', 'brush', 6, { ...OPTIONAL }),
+    ),
+  chips: (l, { looks, schools }) => {
+    const isLifted = looks.list.some((x) => x.kind === 'chipping');
+    if (schools['chips'] === 'medium' && isLifted) return [];
+    const rank =
+      schools['chips-and-wash'] === 'chips-after'
+        ? RANK.chips
+        : schools['markings'] === 'chips-first'
+          ? RANK.chipsUnderMarkings
+          : RANK.chipsFirst;
+    const isCorrecting = isLifted && schools['chips'] === 'mix';
+    const brush = stroke(
+      l,
+      'brush',
+      isCorrecting ? 'Correct the chips by brush' : 'Chips by brush',
+      'acrylic',
+      'brush',
+      isCorrecting ? 6 : 10,
+      { pausable: true, ...OPTIONAL },
+    );
+    const sponge = stroke(l, 'sponge', 'Chips by sponge, light then dark', 'acrylic', 'sponge', 5, {
+      note: 'Turn the sponge at each dab.',
+      ...OPTIONAL,
+    });
+    switch (schools['chips']) {
+      case 'sponge':
+        return at(rank, sponge);
+      case 'brush':
+        return at(rank, brush);
+      default:
+        return at(rank, ...(isLifted ? [brush] : [sponge, brush]));
+    }
+  },
+  rust: (l) =>
+    at(
+      RANK.rust,
+      stroke(l, 'old', 'Rust, old and dark', 'acrylic', 'sponge', 5, {
+        colour: shifted(l.colour, -0.35),
+        ...OPTIONAL,
+      }),
+      stroke(l, '', 'Rust, new and bright', 'acrylic', 'sponge', 4, { ...OPTIONAL }),
+    ),
+  streaks: (l, ways) =>
+    ways.looks.noSolvents || (ways.looks.isQuick && ways.schools['washes'] !== 'enamel')
+      ? at(
+          RANK.streaks,
+          stroke(l, '', 'Streaks, acrylic, several thin passes', 'acrylic-wash', 'brush', 5, {
+            coats: heavy(l) ? 4 : 3,
+            ...OPTIONAL,
+          }),
+        )
+      : at(
+          RANK.streaks,
+          stroke(l, '', 'Streaks, drawn down', 'enamel', 'brush', 10, {
+            note: 'Leave until the wet gloss turns to satin; draw out with a barely damp brush.',
+            ...OPTIONAL,
+          }),
+        ),
+  dust: (l, { looks, schools }) => {
+    if (looks.noSolvents)
+      return at(
+        RANK.dust,
+        stroke(l, '', 'Dust, dry-brushed', 'acrylic', 'brush', 4, { dryMinutes: 10, ...OPTIONAL }),
+      );
+    return at(
+      schools['powders'] === 'never' ? RANK.looseDust : RANK.dust,
+      stroke(l, '', 'Dust, powder with fixer', 'powder', 'brush', 5, { air: 'contaminates', ...OPTIONAL }),
+    );
+  },
+  mud: (l) =>
+    at(RANK.mud, stroke(l, '', 'Mud', 'paste', 'brush', 8, { coats: heavy(l) ? 2 : 1, ...OPTIONAL })),
+  clear: (l) => [
+    ...at(RANK.cover, hands(l, 'cover', 'Cover the clear parts', 6, 'putty')),
+    ...at(RANK.uncover, hands(l, 'free', 'Free the clear parts, rub off what crept under', 5, 'unmask')),
+  ],
+  polish: (l) =>
+    at(RANK.polish, stroke(l, '', 'Polish the edges', 'pen', 'hand', 5, { task: 'polish', sheen: 'metal' })),
+  wet: (l) =>
+    at(
+      RANK.wet,
+      stroke(l, '', 'Wet spots', 'varnish', 'brush', 4, {
+        mixture: 'gloss wet effect, undiluted',
+        sheen: 'wet',
+      }),
+    ),
+};
+
+/** Base colours where nothing chips them, and the sandwiches in which they are the topcoat. */
+function basesOf(ways: Ways, chipping: readonly Look[]): Stage[] {
+  const bases = ways.looks.list.filter((l) => l.kind === 'base');
+  const zonesOf = (l: Look): readonly string[] => {
+    const known = l.zones.filter((z) => ways.zones.includes(z));
+    return known.length > 0 ? known : ways.zones;
+  };
+  const chipped = new Set(chipping.flatMap(zonesOf));
+  const stages: Stage[] = [];
+  for (const base of bases) {
+    const plain = zonesOf(base).filter((z) => !chipped.has(z));
+    if (plain.length > 0)
+      stages.push({ rank: RANK.base, layers: coloured(base, named(plain, ways), '', ways) });
+  }
+  chipping.forEach((look, k) => {
+    const zones = zonesOf(look);
+    // What chips off is the next sandwich's ground where there is one, else the base colours.
+    const next = chipping.slice(k + 1).find((c) => zones.every((z) => zonesOf(c).includes(z)));
+    const covered = new Set(chipping.slice(k + 1).flatMap(zonesOf));
+    const tops = next
+      ? []
+      : bases.flatMap((base) => {
+          const own = zonesOf(base).filter((z) => zones.includes(z) && !covered.has(z));
+          return own.length > 0 ? coloured(base, named(own, ways), `over-${look.id}`, ways) : [];
+        });
+    const bare = next
+      ? zones
+      : zones.filter((z) => covered.has(z) || !bases.some((b) => zonesOf(b).includes(z)));
+    if (bare.length > 0)
+      tops.unshift(
+        stroke({ ...look, zones: named(bare, ways) }, 'top', 'Topcoat', 'acrylic', 'airbrush', 8, {
+          colour: next?.colour ?? '#9aa3a8',
+          coats: 2,
+        }),
+      );
+    stages.push({
+      rank: RANK.chipping + k / 100,
+      layers: sandwich(look, named(zones, ways), tops, k > 0, ways),
+    });
+  });
+  return stages;
+}
+
+/** As layers name their zones: none where it is all of them. */
+const named = (zones: readonly string[], ways: Ways): string[] =>
+  zones.length === ways.zones.length ? [] : [...zones];
+
+function coloured(base: Look, zones: string[], part: string, ways: Ways): Layer[] {
+  const look = { ...base, zones };
+  const ground = ways.looks.list.find((l) => l.kind === 'ground') ?? GROUND;
+  const isOnDark =
+    part === '' && labOf(ground.colour)[0] < 35 && !ways.looks.list.some((l) => l.kind === 'light');
+  const [lightness, a, b] = labOf(base.colour);
+  const isHard = isOnDark && lightness >= 55 && Math.hypot(a, b) >= 35;
+  const first = stroke(look, part, 'Base colour', 'acrylic', 'airbrush', 8, {
+    coats: isHard ? 3 : 2,
+    ...(isHard ? { film: 'thin' as const } : {}),
+  });
+  if (base.strength === 'trace') return [{ ...first, coats: isHard ? 3 : 1 }];
+  if (base.strength === 'normal') return [first];
+  const share = table(ways) ? 0.35 : 0.2;
+  return [
+    first,
+    stroke(
+      look,
+      part === '' ? 'lit' : `${part}-lit`,
+      'Base colour, lighter above',
+      'acrylic',
+      'airbrush',
+      4,
+      {
+        colour: shifted(base.colour, share),
+      },
+    ),
+  ];
+}
+
+/** How the topcoat goes on over the medium, by school: window in minutes, coats. */
+const TOPCOAT = {
+  hour: { opens: 20, closes: 60, coats: null },
+  dry: { opens: 720, closes: null, coats: null },
+  wet: { opens: 5, closes: 30, coats: 4 },
+} as const;
+
+function sandwich(
+  look: Look,
+  zones: string[],
+  tops: readonly Layer[],
+  isSecond: boolean,
+  ways: Ways,
+): Layer[] {
+  const own = { ...look, zones };
+  const what = ways.schools['sandwich'];
+  const way = TOPCOAT[ways.schools['topcoat'] as keyof typeof TOPCOAT];
+  const layers = isSecond
+    ? []
+    : [stroke(own, 'beneath', 'What shows beneath, broken in tone', 'acrylic', 'airbrush', 7, { coats: 2 })];
+  const window = {
+    opensMinutes: what === 'crackle' ? 20 : what === 'spray' ? 5 : way.opens,
+    closesMinutes: what === 'crackle' ? 60 : what === 'spray' ? 30 : way.closes,
+    preferMinutes: null,
+    through: tops.length > 1 ? tops.at(-1)!.id : null,
+  };
+  const release: Layer =
+    what === 'crackle'
+      ? stroke(own, 'crackle', 'Crackle', 'crackle', 'brush', 6, {
+          colour: '#cfc7b4',
+          mixture: 'crackle, undiluted',
+          dryMinutes: 20,
+          window,
+          note: 'A film, not wet, not dry: then one coat only.',
+        })
+      : stroke(
+          own,
+          'medium',
+          what === 'spray' ? 'Decanted spray, very light coats' : 'Chipping medium',
+          'medium',
+          'airbrush',
+          3,
+          {
+            colour: '#7f86c9',
+            mixture: what === 'spray' ? 'decanted spray, undiluted' : 'chipping medium, undiluted',
+            coats: what === 'spray' ? 3 : look.strength === 'trace' ? 1 : 2,
+            nozzleMm: 0.7,
+            dryMinutes: Math.min(20, window.opensMinutes),
+            window,
+            note:
+              what === 'spray'
+                ? 'Decant outdoors; it degasses: no flame. Never heat.'
+                : 'Thin, no pools; wick them at once. Cool air only, never heat.',
+          },
+        );
+  layers.push(
+    release,
+    ...tops.map((t) =>
+      what === 'crackle'
+        ? { ...t, coats: 1 }
+        : way.coats === null
+          ? t
+          : { ...t, coats: way.coats, film: 'thin' as const },
+    ),
+  );
+  // Crackle opens by itself; only what swells with water is lifted.
+  layers.push(
+    hands(
+      own,
+      'lift',
+      what === 'crackle' ? 'Lift the plates with tape or a damp brush' : 'Moisten and lift chips',
+      15,
+      'lift',
+      {
+        dryMinutes: 30,
+      },
+    ),
+  );
+  return layers;
+}

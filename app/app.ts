@@ -35,7 +35,7 @@ type Theme = 'night' | 'day';
       <nav aria-label="Views" class="flex max-w-full gap-x-1 overflow-x-auto md:flex-wrap">
         @for (view of hasMuster() ? views : []; track view.path) {
           <a
-            class="border-b-4 border-transparent px-2.5 pt-3 max-xl:px-2 pb-2 font-title text-[1.05rem] font-semibold whitespace-nowrap text-mute"
+            class="border-b-4 border-transparent px-2 pt-3 pb-2 font-title text-[1.05rem] font-semibold whitespace-nowrap text-mute"
             [routerLink]="view.path"
             routerLinkActive="!border-lamp !text-ink"
             ariaCurrentWhenActive="page"
@@ -63,7 +63,7 @@ type Theme = 'night' | 'day';
           ><span class="truncate">{{ store.muster()?.name }}</span></a
         >
         <span
-          class="min-w-0 truncate px-1 text-[0.9rem] text-mute md:px-2"
+          class="shrink-0 whitespace-nowrap px-1 text-[0.9rem] text-mute"
           role="status"
           aria-live="polite"
           data-testid="plan-word"
@@ -71,7 +71,7 @@ type Theme = 'night' | 'day';
           >{{ planWord() }}</span
         >
         <span
-          class="shrink-0 whitespace-nowrap px-1 text-[0.9rem] text-mute md:px-2"
+          class="shrink-0 whitespace-nowrap px-1 text-[0.9rem] text-mute"
           [class.max-md:sr-only]="keeping.unwritten() === 0"
           data-testid="keeping"
           >{{ keeping.unwritten() > 0 ? 'keeping…' : hasMuster() ? 'kept' : '' }}</span

@@ -13,6 +13,7 @@ import {
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { map } from 'rxjs';
+import { dequal } from 'dequal/lite';
 import { readRecipe, writeRecipe } from '#core/exchange';
 import { LIBRARY } from '#core/library';
 import { familyOf } from '#core/materials';
@@ -27,7 +28,7 @@ import {
   type Layer,
   type Recipe,
 } from '#core/muster';
-import { factsOf, recipeByBrush, type Finding } from '#core/recipe';
+import { factsOf, FIRST_LOOKS, recipeByBrush, revised, type Finding } from '#core/recipe';
 import { duration } from '#core/plan';
 import { NEW_ID } from '../data/environment';
 import { Concerns } from '../data/concerns';
@@ -39,6 +40,7 @@ import { SearchField } from '../ui/searchField';
 import { FileButton } from '../ui/fileButton';
 import { RecipeCard } from '../ui/recipeCard';
 import { RecipeCompare } from './recipeCompare';
+import { Composer } from './composer';
 import { ForWhom } from './forWhom';
 import { RecipeUse } from './recipeUse';
 import { many } from '../ui/words';
@@ -56,6 +58,7 @@ import { Card } from '../ui/card';
   selector: 'pm-recipes-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    Composer,
     SearchField,
     ChoiceField,
     Card,
@@ -209,7 +212,7 @@ export class RecipesView {
     const before = this.before();
     const now = this.current();
     if (!before || !now || this.isSettled() || before.id !== now.id) return null;
-    return JSON.stringify(before) === JSON.stringify(now) ? null : before;
+    return dequal(before, now) ? null : before;
   });
 
   protected settle(): void {
@@ -289,7 +292,10 @@ export class RecipesView {
   }
 
   protected addRecipe(): void {
-    const recipe: Recipe = { id: this.newId(), name: 'New recipe', zones: [], layers: [] };
+    const blank: Recipe = { id: this.newId(), name: 'New recipe', zones: [], layers: [] };
+    const { recipe } = revised(blank, {
+      looks: { ...FIRST_LOOKS, noAirbrush: this.store.muster()!.bench.hasAirbrush === false },
+    });
     this.store.change('Recipe added', (m) => withRecipe(m, recipe));
     void this.router.navigate(['/recipes', recipe.id]);
   }

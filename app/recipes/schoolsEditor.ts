@@ -1,14 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
 import type { Recipe } from '#core/muster';
-import { QUESTIONS, schoolOf, withSchool } from '#core/recipe';
+import { changesOf, QUESTIONS, revised, schoolOf, withSchool, type Revision } from '#core/recipe';
 import { ChoiceField } from '../ui/choiceField';
+import { LayerDiff } from './layerDiff';
 import { WordHelp } from '../ui/word';
 
 /** Where practitioners disagree: one school for each question, with its reason. */
 @Component({
   selector: 'pm-schools-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [WordHelp, ChoiceField],
+  imports: [LayerDiff, WordHelp, ChoiceField],
   template: `
     <details>
       <summary class="cursor-pointer py-1 text-[1.05rem] font-semibold">Schools</summary>
@@ -23,9 +24,21 @@ import { WordHelp } from '../ui/word';
               [label]="q.name"
               [value]="q.value"
               [choices]="q.choices"
-              (valueChange)="choose(q.id, q.name, $event)"
+              (valueChange)="choose(q.id, $event)"
             />
             <p class="mt-0.5 text-[0.85rem] text-mute">{{ q.reason }}</p>
+            @if (pending(); as p) {
+              @if (p.question === q.id) {
+                <pm-layer-diff
+                  class="mt-2 block"
+                  [changes]="p.changes"
+                  [kept]="p.kept"
+                  word="Choose it"
+                  (accepted)="changed.emit({ recipe: p.recipe, what: q.name.toLowerCase() })"
+                  (left)="pending.set(null)"
+                />
+              }
+            }
           </div>
         }
       </div>
@@ -38,7 +51,8 @@ export class SchoolsEditor {
 
   protected readonly questions = computed(() =>
     QUESTIONS.map((q) => {
-      const value = schoolOf(this.recipe(), q.id);
+      const pending = this.pending();
+      const value = schoolOf(pending?.question === q.id ? pending.recipe : this.recipe(), q.id);
       return {
         id: q.id,
         name: q.name,
@@ -49,7 +63,29 @@ export class SchoolsEditor {
     }),
   );
 
-  protected choose(question: string, name: string, school: string): void {
-    this.changed.emit({ recipe: withSchool(this.recipe(), question, school), what: name.toLowerCase() });
+  /** the school that is looked at before it is chosen, and what it would change */
+  protected readonly pending = linkedSignal<Recipe, Pending | null>({
+    source: this.recipe,
+    computation: () => null,
+  });
+
+  protected choose(question: string, school: string): void {
+    const recipe = this.recipe();
+    const chosen = withSchool(recipe, question, school);
+    if (!recipe.looks)
+      return this.pending.set({
+        question,
+        recipe: chosen,
+        changes: changesOf(recipe.layers, chosen.layers),
+        kept: [],
+      });
+    this.pending.set({
+      question,
+      ...revised(recipe, { looks: recipe.looks, schools: chosen.schools }),
+    });
   }
+}
+
+interface Pending extends Revision {
+  readonly question: string;
 }

@@ -64,5 +64,5 @@ function inkOn(colour: string): string {
     return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
   };
   const luminance = 0.2126 * channel(1) + 0.7152 * channel(3) + 0.0722 * channel(5);
-  return luminance > 0.18 ? '#101010' : '#ffffff';
+  return luminance > 0.18 ? '#000000' : '#ffffff';
 }

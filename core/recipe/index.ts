@@ -10,6 +10,7 @@ export { layerByBrush, recipeByBrush } from './byBrush';
 export { effectiveRecipe, substituted } from './effective';
 export { dryingOf, roundsOf, waitsBetween, workMinutes } from './rounds';
 export {
+  changesOf,
   composed,
   FIRST_LOOKS,
   LOOKS,

@@ -167,6 +167,14 @@ describe('composing again over a hand’s work', () => {
   const looks = (['chipping', 'lining', 'streaks'] as const).reduce(withLook, FIRST_LOOKS);
   const recipe: Recipe = revised({ id: 'r', name: 'Hull', zones: [], layers: [] }, { looks }).recipe;
 
+  it('knows its own layers again, however a file or a form has ordered what they hold', () => {
+    const turned = (l: Layer): Layer => Object.fromEntries(Object.entries(l).toReversed()) as Layer;
+    const stored = { ...recipe, layers: recipe.layers.map(turned) };
+    const next = revised(stored, { looks: withLook(looks, 'mud') });
+    expect(next.kept).toEqual([]);
+    expect(next.changes.map((c) => c.is)).not.toContain('changed');
+  });
+
   it('changes nothing where the wishes are the same', () => {
     const again = revised(recipe, { looks });
     expect(again.changes).toEqual([]);

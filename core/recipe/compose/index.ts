@@ -1,3 +1,3 @@
 export { composed } from './compose';
 export { FIRST_LOOKS, LOOKS, lookFacts, withLook, withoutLook, type LookFacts } from './looks';
-export { revised, type LayerChange, type Revision } from './revise';
+export { changesOf, revised, type LayerChange, type Revision } from './revise';

@@ -1,4 +1,5 @@
 /** Composing again over what a hand has changed since: the hand's work stays, and what would change is told before it does. */
+import { dequal } from 'dequal/lite';
 import type { Layer, Looks, Recipe } from '#core/muster';
 import { hands } from '../rules/rule';
 import { composed } from './compose';
@@ -18,7 +19,6 @@ export interface Revision {
   readonly kept: readonly Layer[];
 }
 
-const same = (a: Layer, b: Layer): boolean => JSON.stringify(a) === JSON.stringify(b);
 const byId = (layers: readonly Layer[]): ReadonlyMap<string, Layer> => new Map(layers.map((l) => [l.id, l]));
 
 /**
@@ -40,7 +40,7 @@ export function revised(
     const own = mine.get(layer.id);
     const was = before.get(layer.id);
     if (was && !own) continue;
-    if (own && was && !same(own, was)) {
+    if (own && was && !dequal(own, was)) {
       kept.push(own);
       layers.push({ ...own, zones: own.zones.filter((z) => recipe.zones.some((x) => x.id === z)) });
     } else layers.push(layer);
@@ -67,7 +67,7 @@ export function revised(
 }
 
 /** What became of the layers, top down as the stack is read. */
-function changesOf(from: readonly Layer[], to: readonly Layer[]): LayerChange[] {
+export function changesOf(from: readonly Layer[], to: readonly Layer[]): LayerChange[] {
   const old = byId(from);
   const now = byId(to);
   const stay = from.filter((l) => now.has(l.id)).map((l) => l.id);
@@ -84,7 +84,7 @@ function changesOf(from: readonly Layer[], to: readonly Layer[]): LayerChange[] 
         minutes: hands(l) - hands(was),
         dryMinutes: l.dryMinutes - was.dryMinutes,
       });
-    else if (!same(l, was))
+    else if (!dequal(l, was))
       changes.push({
         is: 'changed',
         layer: l,

@@ -132,12 +132,17 @@ export function sealed(
 function aged(layers: readonly Layer[], on: (l: Layer) => readonly string[]): Layer[] {
   return layers.map((layer, k) => {
     if (!isSeal(layer) || isShiny(layer)) return layer;
-    const zones = new Set(on(layer));
+    const zones = on(layer);
     const above = layers.slice(k + 1);
-    const next = [...zones].map((z) => above.find((l) => on(l).includes(z)));
-    const isUnderSolvent = next.some((l) => l && isSolvent(l) && l.task !== 'wipe');
-    const beneath = layers.slice(0, k).filter((l) => on(l).some((z) => zones.has(z)));
-    const closesChips = beneath.findLastIndex((l) => l.task === 'lift') > beneath.findLastIndex(isSeal);
+    const beneath = layers.slice(0, k);
+    const isUnderSolvent = zones.some((z) => {
+      const next = above.find((l) => on(l).includes(z));
+      return next && isSolvent(next) && next.task !== 'wipe';
+    });
+    const closesChips = zones.some((z) => {
+      const own = beneath.filter((l) => on(l).includes(z));
+      return own.findLastIndex((l) => l.task === 'lift') > own.findLastIndex(isSeal);
+    });
     return {
       ...layer,
       dryMinutes: isUnderSolvent ? Math.max(layer.dryMinutes, UNDER_SOLVENT) : layer.dryMinutes,

@@ -227,17 +227,24 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
       isCorrecting ? 6 : 10,
       { pausable: true, ...OPTIONAL },
     );
-    const sponge = stroke(l, 'sponge', 'Chips by sponge, light then dark', 'acrylic', 'sponge', 5, {
-      note: 'Turn the sponge at each dab.',
-      ...OPTIONAL,
-    });
+    const sponged = (look: Look): Layer =>
+      stroke(look, 'sponge', 'Chips by sponge, light then dark', 'acrylic', 'sponge', 5, {
+        note: 'Turn the sponge at each dab.',
+        ...OPTIONAL,
+      });
     switch (schools['chips']) {
       case 'sponge':
-        return at(rank, sponge);
+        return at(rank, sponged(l));
+      case 'medium': {
+        // Nothing is lifted here, and by hand as little as can be: one round of the sponge for all that is wished.
+        const all = looks.list.filter((x) => x.kind === 'chips');
+        const zones = all.some((x) => x.zones.length === 0) ? [] : [...new Set(all.flatMap((x) => x.zones))];
+        return l === all[0] ? at(rank, sponged({ ...l, zones })) : [];
+      }
       case 'brush':
         return at(rank, brush);
       default:
-        return at(rank, ...(isLifted ? [brush] : [sponge, brush]));
+        return at(rank, ...(isLifted ? [brush] : [sponged(l), brush]));
     }
   },
   rust: (l) =>

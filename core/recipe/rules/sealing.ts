@@ -51,7 +51,7 @@ export const SEALING: readonly Rule[] = [
         const layer = layers[at]!;
         if (!isOil(layer) || layer.task === 'wipe') return null;
         const below = paintBelow(layers, at);
-        if (!below || !isAcrylic(below)) return null;
+        if (!below || !(isAcrylic(below) || below.family === 'washable')) return null;
         return {
           text: `Thinned oil creeps into the unsealed “${below.name}” and stains it.`,
           cure: 'Put a satin coat between the two.',

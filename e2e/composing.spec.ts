@@ -1,8 +1,9 @@
 /** Composing a recipe: from wishes to a stack, its diff before it is done, by hand afterwards, and schools that mean something. */
+import type { Page } from '@playwright/test';
 import { expect, test } from './test';
 import { expectAccessible, watchErrors } from './helpers';
 
-const layers = (page: import('@playwright/test').Page): Promise<string[]> =>
+const layers = (page: Page): Promise<string[]> =>
   page
     .getByRole('list', { name: 'Layers, the top one first' })
     .getByRole('listitem')

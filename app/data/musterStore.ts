@@ -136,8 +136,22 @@ export class MusterStore {
     const before = this.shown();
     if (!before) return false;
     const edits = differences(before, edit(before));
-    if (edits.length === 0) return false;
-    const admitted = admit(before, edits);
+    return edits.length > 0 && this.accept(label, edits, admit(before, edits));
+  }
+
+  /**
+   * A change that was worked out and checked away from the page.
+   * @param before the muster that it was worked out from: where it is not the one in hand any more, nothing is taken
+   */
+  changeTo(label: string, before: Muster, admitted: Admitted): boolean {
+    if (this.shown() !== before) {
+      this.refusals.say('The muster has changed meanwhile: look at it, and do it again.');
+      return false;
+    }
+    return this.accept(label, admitted.ok ? differences(before, admitted.muster) : [], admitted);
+  }
+
+  private accept(label: string, edits: readonly Edit[], admitted: Admitted): boolean {
     if (!admitted.ok) {
       this.refusals.say(faultWords(admitted.faults));
       return false;
@@ -299,6 +313,8 @@ export class MusterStore {
 
   /** The kept state with what waits on top of it; the same object as long as nothing differs. */
   private showKept(): void {
+    const waits = this.queue().some((deed) => deed.kind === 'change');
+    if (this.keptText === this.shownText && !waits) return;
     let muster = read(this.keptText) ?? this.shown();
     for (const deed of this.queue()) {
       if (deed.kind !== 'change' || !muster) continue;

@@ -15,7 +15,6 @@ import {
   isTable,
   readLines,
   TABLE_TIME,
-  withDrafts,
   type Column,
   type Known,
   type UnitDraft,
@@ -24,7 +23,7 @@ import { LIBRARY } from '#core/library';
 import { addDays, type Recipe } from '#core/muster';
 import { recipeByBrush } from '#core/recipe';
 import { Database } from '../data/database';
-import { NEW_ID, TODAY, ZONE } from '../data/environment';
+import { TODAY, ZONE } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { OPEN_READER } from '../data/reading';
 import { ChoiceField, type Choice } from '../ui/choiceField';
@@ -148,8 +147,8 @@ const REMEMBERED = 'columns of lists';
           }
         </ul>
       }
-      <button pmButton="lamp" class="mt-4" [disabled]="drafts().length === 0" (click)="make()">
-        {{ drafts().length === 0 ? 'Make them' : 'Make ' + summary() }}
+      <button pmButton="lamp" class="mt-4" [disabled]="drafts().length === 0 || isMaking()" (click)="make()">
+        {{ isMaking() ? 'making…' : drafts().length === 0 ? 'Make them' : 'Make ' + summary() }}
       </button>
     </section>
   `,
@@ -157,7 +156,6 @@ const REMEMBERED = 'columns of lists';
 export class ManyPanel {
   private readonly store = inject(MusterStore);
   private readonly database = inject(Database);
-  private readonly newId = inject(NEW_ID);
   private readonly reader = inject(OPEN_READER)();
   readonly shut = output();
 
@@ -167,6 +165,7 @@ export class ManyPanel {
   protected readonly columns: readonly Choice[] = COLUMNS.map((c) => ({ value: c, text: COLUMN_NAMES[c] }));
   protected readonly text = signal('');
   protected readonly fault = signal<string | null>(null);
+  protected readonly isMaking = signal(false);
   protected readonly recipe = signal('');
   private readonly today = inject(TODAY)(this.store.muster()?.bench.timeZone ?? inject(ZONE));
   protected readonly table = signal(`${addDays(this.today, 7 * WEEKS)}T${TABLE_TIME}`);
@@ -288,13 +287,21 @@ export class ManyPanel {
     else this.text.set(text);
   }
 
-  protected make(): void {
-    const drafts = this.drafts();
-    const isMade = this.store.change(`${this.summary()} made`, (m) =>
-      withDrafts(m, drafts, this.library(), this.table(), this.newId),
-    );
-    if (!isMade) return;
-    this.text.set('');
-    this.shut.emit();
+  protected async make(): Promise<void> {
+    const before = this.store.muster();
+    if (!before || this.isMaking()) return;
+    this.isMaking.set(true);
+    this.fault.set(null);
+    try {
+      const label = `${this.summary()} made`;
+      const made = await this.reader.make(before, this.drafts(), this.library(), this.table());
+      if (!this.store.changeTo(label, before, made)) return;
+      this.text.set('');
+      this.shut.emit();
+    } catch (error) {
+      this.fault.set(`Nothing was made: ${error instanceof Error ? error.message : String(error)}`);
+    } finally {
+      this.isMaking.set(false);
+    }
   }
 }

@@ -1,7 +1,24 @@
 /** Reads long lists and calendars away from the page. */
 import { expose } from 'comlink';
 import { readBusy } from '#core/exchange';
-import { cellsOf, columnsOf, readTable, type Column, type Known, type ReadTable } from '#core/entry';
+import {
+  cellsOf,
+  columnsOf,
+  readTable,
+  withDrafts,
+  type Column,
+  type Known,
+  type ReadTable,
+  type UnitDraft,
+} from '#core/entry';
+import {
+  admit,
+  differences,
+  type Admitted,
+  type LocalDateTime,
+  type Muster,
+  type Recipe,
+} from '#core/muster';
 
 export interface ReadList extends ReadTable {
   readonly columns: readonly Column[];
@@ -26,4 +43,15 @@ export function readList(text: string, known: Known, columns: readonly Column[] 
   };
 }
 
-expose({ readList, readBusy });
+/** The muster with units made of drafts, checked: thousands of them take longer than a page may stand still. */
+export function makeDrafts(
+  muster: Muster,
+  drafts: readonly UnitDraft[],
+  library: readonly Recipe[],
+  table: LocalDateTime,
+): Admitted {
+  const made = withDrafts(muster, drafts, library, table, () => crypto.randomUUID());
+  return admit(muster, differences(muster, made));
+}
+
+expose({ readList, readBusy, makeDrafts });

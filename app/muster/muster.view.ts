@@ -109,9 +109,11 @@ export class MusterView {
   protected readonly sought = signal('');
 
   private readonly recipeNames = computed(() => new Map(this.muster().recipes.map((r) => [r.id, r])));
-  private readonly stacks = computed(
-    () => new Map(this.muster().units.map((u) => [u.id, stacksOf(u, this.recipeNames())] as const)),
-  );
+  /** of the units that are drawn, as they come into sight */
+  private readonly stacks = computed(() => {
+    this.recipeNames();
+    return new WeakMap<Unit, readonly Stack[]>();
+  });
   private readonly faultyUnits = computed(
     () =>
       new Set(
@@ -123,7 +125,7 @@ export class MusterView {
     const before = COMPARE[this.order()] ?? COMPARE['table']!;
     const planned = this.planUnits();
     return found.sort(
-      (a, b) => before(a, b, planned) || a.table.localeCompare(b.table) || a.name.localeCompare(b.name),
+      (a, b) => before(a, b, planned) || byText(a.table, b.table) || NAMES.compare(a.name, b.name),
     );
   });
   private readonly asked = toSignal(this.route.queryParamMap);
@@ -170,7 +172,10 @@ export class MusterView {
   }
 
   protected stacksOf(unit: Unit): readonly Stack[] {
-    return this.stacks().get(unit.id) ?? [];
+    const known = this.stacks();
+    const stacks = known.get(unit) ?? stacksOf(unit, this.recipeNames());
+    known.set(unit, stacks);
+    return stacks;
   }
 
   protected faulty(unit: Unit): boolean {
@@ -348,9 +353,14 @@ export class MusterView {
 }
 
 type Compare = (a: Unit, b: Unit, planned: ReadonlyMap<string, PlanUnit>) => number;
+/** One collator for all: asking each name for its own rules takes most of the time of a long list. */
+const NAMES = new Intl.Collator(undefined, { numeric: true });
+/** Dates as they are written stand in the order of time. */
+const byText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+
 const COMPARE: Readonly<Record<string, Compare>> = {
-  table: (a, b) => a.table.localeCompare(b.table),
-  name: (a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }),
+  table: (a, b) => byText(a.table, b.table),
+  name: (a, b) => NAMES.compare(a.name, b.name),
   spare: (a, b, planned) => spareOf(planned.get(a.id)) - spareOf(planned.get(b.id)),
   pieces: (a, b) => b.pieces.length - a.pieces.length,
 };

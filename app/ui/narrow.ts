@@ -2,8 +2,8 @@
 
 export function narrowed<T>(list: readonly T[], typed: string, speakOf: (thing: T) => string): T[] {
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
+  if (words.length === 0) return [...list];
   return list.filter((thing) => {
-    if (words.length === 0) return true;
     const text = speakOf(thing).toLowerCase();
     return words.every((w) => text.includes(w));
   });

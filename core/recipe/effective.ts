@@ -48,6 +48,14 @@ type Way = Pick<Piece, 'startsAt' | 'substitutes' | 'effects'> & Partial<Pick<Pi
 
 /** @param level the unit's finish level; undefined: the whole recipe */
 export function effectiveRecipe(recipe: Recipe, piece: Way, level?: number): Recipe {
+  const isPlain =
+    level === undefined &&
+    piece.startsAt === undefined &&
+    !piece.effects?.length &&
+    !piece.substitutes?.length &&
+    !piece.joins?.glue &&
+    !recipe.layers.some((l) => l.usesSubstitute && l.substitute);
+  if (isPlain) return recipe;
   let layers = recipe.layers.map((l) =>
     l.substitute && (l.usesSubstitute || piece.substitutes?.includes(l.id)) ? substituted(l) : l,
   );

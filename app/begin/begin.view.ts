@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { Router } from '@angular/router';
 import { MusterStore } from '../data/musterStore';
 import { Button } from '../ui/button';
-import { forget, isPutBy } from './isPutBy';
+import { forgetPutBy, isPutBy } from './isPutBy';
 import { Questions } from './questions';
 
 /** The first view of a fresh browser: an own muster, or the demo. */
@@ -22,7 +22,7 @@ export class BeginView {
     this.fault.set(null);
     try {
       await this.store.addDemo();
-      forget();
+      forgetPutBy();
       await this.router.navigate(['/plan']);
     } catch (error) {
       this.fault.set(error instanceof Error ? error.message : String(error));

@@ -1,18 +1,7 @@
-/** Where answers are put by; apart from what reads them, so that the first view stays light. */
+/** Whether answers are put by; apart from what reads them, so that the first view stays light. */
+import { forget, recall } from '../data/tabMemory';
+
 export const PUT_BY = 'beginning';
 
-export function isPutBy(): boolean {
-  try {
-    return sessionStorage.getItem(PUT_BY) !== null;
-  } catch {
-    return false;
-  }
-}
-
-export function forget(): void {
-  try {
-    sessionStorage.removeItem(PUT_BY);
-  } catch {
-    // Nothing was put by.
-  }
-}
+export const isPutBy = (): boolean => recall(PUT_BY) !== null;
+export const forgetPutBy = (): void => forget(PUT_BY);

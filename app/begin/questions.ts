@@ -18,7 +18,7 @@ import { duration } from '#core/plan';
 import { recipeByBrush, workMinutes } from '#core/recipe';
 import { NEW_ID, NOW, ZONE } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
-import { forget } from './isPutBy';
+import { forgetPutBy } from './isPutBy';
 import { keep, putBy } from './putBy';
 import { CheckField } from '../ui/checkField';
 import { TextField } from '../ui/textField';
@@ -177,7 +177,7 @@ export class Questions {
     const now = `${this.today}T${wallTime(this.zone, instantOf(this.now())).slice(11, 16)}`;
     try {
       await this.store.add(begun(this.answers(), now, this.zone, this.library(), this.newId), 'Begun');
-      forget();
+      forgetPutBy();
       await this.router.navigate([this.units().length > 0 ? '/plan' : '/muster']);
     } catch (error) {
       this.fault.set(error instanceof Error ? error.message : String(error));

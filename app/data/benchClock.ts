@@ -1,6 +1,7 @@
 /** The bench's clock: the real one, or a rehearsal that runs faster or jumps. Everything in the app asks it. */
 import { Injectable, signal } from '@angular/core';
 import * as z from 'zod';
+import { forget, recall, remember } from './tabMemory';
 
 const speedSchema = z.union([z.literal(1), z.literal(20), z.literal(200)]);
 const rehearsalSchema = z.strictObject({ from: z.number(), realFrom: z.number(), speed: speedSchema });
@@ -32,7 +33,7 @@ export class BenchClock {
   rehearse(at: Date, speed: Speed = 1): void {
     const rehearsal: Rehearsal = { from: at.getTime(), realFrom: Date.now(), speed };
     this.rehearsal.set(rehearsal);
-    sessionStorage.setItem(KEY, JSON.stringify(rehearsal));
+    remember(KEY, JSON.stringify(rehearsal));
     this.now.set(this.read());
   }
 
@@ -42,13 +43,13 @@ export class BenchClock {
 
   backToReal(): void {
     this.rehearsal.set(null);
-    sessionStorage.removeItem(KEY);
+    forget(KEY);
     this.now.set(this.read());
   }
 }
 
 function kept(): Rehearsal | null {
-  const text = sessionStorage.getItem(KEY);
+  const text = recall(KEY);
   if (text === null) return null;
   try {
     return rehearsalSchema.safeParse(JSON.parse(text)).data ?? null;

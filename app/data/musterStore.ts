@@ -27,6 +27,7 @@ import { Database, FIRST, type Kept, type KeptState } from './database';
 import { NEW_ID, NOW, TAB, WANTS_DEMO, ZONE } from './environment';
 import { Keeping } from './keeping';
 import { Notices } from './notices';
+import { recall, remember } from './tabMemory';
 import { Refusals } from './refusals';
 
 const OPEN = 'open muster';
@@ -229,7 +230,7 @@ export class MusterStore {
       );
     await this.take(id);
     await this.database.keepSetting(OPEN, id).catch(() => undefined);
-    remember(id);
+    remember(OPEN, id);
   }
 
   private today(): string {
@@ -251,7 +252,7 @@ export class MusterStore {
   private async begin(): Promise<void> {
     try {
       const musters = await this.database.musters();
-      const wanted = [remembered(), await this.database.setting(OPEN)];
+      const wanted = [recall(OPEN), await this.database.setting(OPEN)];
       const open =
         wanted.map((id) => musters.find((m) => m.id === id && m.binnedAt === null)).find((m) => m) ??
         musters.find((m) => m.binnedAt === null && !m.isArchived);
@@ -471,12 +472,4 @@ function read(text: string): Muster | null {
   } catch {
     return null;
   }
-}
-
-/** Which muster a tab has in hand belongs to the tab, and outlives its reload. */
-function remember(id: string): void {
-  globalThis.sessionStorage?.setItem(OPEN, id);
-}
-function remembered(): string | null {
-  return globalThis.sessionStorage?.getItem(OPEN) ?? null;
 }

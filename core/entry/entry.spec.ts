@@ -301,3 +301,12 @@ describe('drafts in a muster', () => {
     expect(unit.pieces[0]!.joins).toBeNull();
   });
 });
+
+describe('a name longer than names may be', () => {
+  it('is told, with what is cut off', () => {
+    const unclear = (name: string): readonly string[] =>
+      readLine(`${name}: hull`, { recipes: [], today: '2027-03-01' }).unclear;
+    expect(unclear('Ü'.repeat(125))).toEqual(['Ü'.repeat(5)]);
+    expect(unclear('Ü'.repeat(120))).toEqual([]);
+  });
+});

@@ -1,5 +1,5 @@
 /** A line that makes many: "3 trays of 8 dockhands, quick tray, by 14 March". */
-import { SIZE_CLASSES, type LocalDate, type SizeClass } from '#core/muster';
+import { NAME_LETTERS, SIZE_CLASSES, type LocalDate, type SizeClass } from '#core/muster';
 import { readDate } from './dates';
 import type { Named, PieceDraft, UnitDraft } from './draft';
 import { matchRecipe } from './match';
@@ -105,10 +105,13 @@ export function readLine(line: string, known: Known): Understood {
       ...(recipe === null ? (['recipe'] as const) : []),
       ...(table === null ? (['date'] as const) : []),
     ],
-    unclear,
+    unclear: [...unclear, ...cutOff(many.unit), ...pieces.flatMap((p) => cutOff(p.name))],
     fault: many.fault,
   };
 }
+
+/** What of a name is more than a name holds. */
+const cutOff = (name: string): string[] => (name.length > NAME_LETTERS ? [name.slice(NAME_LETTERS)] : []);
 
 /** Every line of a text that is not empty. */
 export function readLines(text: string, known: Known): Understood[] {

@@ -44,6 +44,9 @@ export function hasErrors(findings: readonly Finding[]): boolean {
   return findings.some((f) => f.severity === 'error' && !f.isCraft);
 }
 
+/** So many pieces alike, or twice so many figures on trays, look like copies: common practice, no source. */
+const MANY_ALIKE = 6;
+
 /** Craft rules: each recipe once as it is written, and once more for every piece that follows it in a way of its own. */
 function checkCrafts(muster: Muster): Finding[] {
   const findings: Finding[] = [];
@@ -74,11 +77,14 @@ function checkCrafts(muster: Muster): Finding[] {
           piece.effects,
           piece.joins?.glue !== undefined,
           unit.level,
+          piece.use,
         ]);
         if (own === recipe || seen.has(key)) continue;
         seen.add(key);
-        const known = new Set(checkCraft(recipe).map((f) => f.rule + f.text));
-        for (const f of checkCraft(own))
+        // A piece that is cut at a level, or begun part-way, is asked for its last coat as the whole recipe is.
+        const use = piece.use ? [piece.use] : [];
+        const known = new Set(checkCraft(recipe, use).map((f) => f.rule + f.text));
+        for (const f of checkCraft(own, use))
           if (!known.has(f.rule + f.text))
             findings.push({
               ...withoutFix(f),
@@ -90,7 +96,8 @@ function checkCrafts(muster: Muster): Finding[] {
   }
   for (const unit of muster.units)
     if (
-      unit.pieces.length >= 6 &&
+      (unit.pieces.length >= MANY_ALIKE ||
+        (unit.pieces.length > 1 && unit.pieces.reduce((n, p) => n + p.count, 0) >= 2 * MANY_ALIKE)) &&
       new Set(unit.pieces.map((p) => JSON.stringify([p.recipe, p.effects ?? []]))).size === 1
     )
       findings.push({

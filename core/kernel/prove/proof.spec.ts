@@ -44,7 +44,8 @@ describe('exact search', () => {
 
   it('never finds a dearer optimum when a place is added or the hours are wider', () => {
     fc.assert(
-      fc.property(smallProblem, fc.constantFrom('place', 'hours', 'rack'), (problem, change) => {
+      fc.property(smallProblem, fc.constantFrom('place', 'hours', 'rack'), (random, change) => {
+        const problem = change === 'hours' ? unpaused(random) : random;
         const before = solveProblem(problem, { iterations: 300 });
         if (before.status !== 'optimal' || problem.fixed) return;
         const after = solveProblem(widened(problem, change), { iterations: 300 });
@@ -136,6 +137,14 @@ describe('mending a plan', () => {
     expect(moved(50)).toBeLessThanOrEqual(moved(0));
   });
 });
+
+/**
+ * Work that may pause gains from a closing bench: begun at its end and finished in the next session it stays close to what went before it
+ * and to what comes after. With wider hours it can't be torn apart so, and the optimum may be dearer. Without pausing it never is.
+ */
+function unpaused(problem: Problem): Problem {
+  return { ...problem, operations: problem.operations.map((o) => ({ ...o, pausable: false })) };
+}
 
 function widened(problem: Problem, change: 'place' | 'hours' | 'rack'): Problem {
   switch (change) {

@@ -25,7 +25,7 @@ const SIGN = { added: '+', gone: '−', moved: '↕', changed: '~' } as const;
       </p>
       <ul
         tabindex="0"
-        class="mb-2 max-h-44 overflow-auto text-[0.95rem]"
+        class="mb-2 max-h-32 overflow-auto text-[0.95rem]"
         aria-label="Layers that change, the top one first"
       >
         @for (c of changes(); track $index) {

@@ -44,7 +44,7 @@ type Theme = 'night' | 'day';
         }
       </nav>
       <div
-        class="flex min-w-0 grow items-center justify-end gap-x-1 max-md:w-full md:min-w-[28rem] md:basis-0"
+        class="flex min-w-0 grow items-center justify-end gap-x-1 overflow-x-clip max-md:w-full md:min-w-[28rem] md:basis-0"
       >
         @if (concerns.counted().length; as n) {
           <a
@@ -179,7 +179,7 @@ export class App {
       case 'impossible':
         return 'no plan is possible';
       case 'faulty':
-        return 'not planned: see what is wrong';
+        return 'not planned';
       case 'failed':
         return 'no plan found';
       case 'waiting':

@@ -41,3 +41,15 @@ export async function replanned(page: Page, act: () => Promise<void>): Promise<v
   await expect.poll(ended, { timeout: 90_000 }).toBeGreaterThan(before);
   await planned(page);
 }
+
+/**
+ * Waits for a plan in which all units are on time. Beside much other work the seconds of one search may not do: then it is searched longer,
+ * as the user would.
+ */
+export async function plannedOnTime(page: Page): Promise<void> {
+  const onTime = page.getByText(/all \d+ units on time/);
+  await planned(page);
+  for (let k = 0; k < 4 && !(await onTime.isVisible()); k++)
+    await replanned(page, () => page.getByRole('button', { name: 'Search 30 s longer' }).click());
+  await expect(onTime).toBeVisible();
+}

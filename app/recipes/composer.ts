@@ -16,7 +16,16 @@ import {
   type LookStrength,
   type Recipe,
 } from '#core/muster';
-import { FIRST_LOOKS, LOOKS, lookFacts, revised, withLook, withoutLook } from '#core/recipe';
+import {
+  FIRST_LOOKS,
+  isOnZone,
+  LOOKS,
+  lookFacts,
+  revised,
+  withLook,
+  withoutLook,
+  withZoneTurned,
+} from '#core/recipe';
 import { Button } from '../ui/button';
 import { CheckField } from '../ui/checkField';
 import { ChoiceField, type Choice } from '../ui/choiceField';
@@ -92,7 +101,7 @@ interface Row {
                     @for (z of recipe().zones; track z.id) {
                       <pm-check
                         [label]="z.name"
-                        [value]="isOn(l, z.id)"
+                        [value]="isOn(l.zones, z.id)"
                         (valueChange)="toggleZone(l, z.id)"
                       />
                     }
@@ -202,15 +211,10 @@ export class Composer {
     return { ...this.draft(), ...part };
   }
 
-  protected isOn(look: Look, zone: string): boolean {
-    return look.zones.length === 0 || look.zones.includes(zone);
-  }
+  protected readonly isOn = isOnZone;
 
-  /** All zones are stored as none named; the last one can't be taken off. */
   protected toggleZone(look: Look, zone: string): void {
-    const all = this.recipe().zones.map((z) => z.id);
-    const on = all.filter((z) => (z === zone ? !this.isOn(look, z) : this.isOn(look, z)));
-    this.set(look, { zones: on.length === all.length || on.length === 0 ? [] : on });
+    this.set(look, { zones: withZoneTurned(this.recipe(), look.zones, zone) });
   }
 
   protected accept(): void {

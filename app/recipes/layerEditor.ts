@@ -10,6 +10,7 @@ import {
   type Recipe,
 } from '#core/muster';
 import { duration } from '#core/plan';
+import { isOnZone, withZoneTurned } from '#core/recipe';
 import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { LayerKinds } from './layerKinds';
@@ -117,7 +118,7 @@ import { NoteField } from '../ui/noteField';
           <legend class="label">Goes on</legend>
           <div class="flex flex-wrap gap-x-4 gap-y-1">
             @for (z of recipe().zones; track z.id) {
-              <pm-check [label]="z.name" [value]="isOn(z.id)" (valueChange)="toggleZone(z.id)" />
+              <pm-check [label]="z.name" [value]="isOn(l.zones, z.id)" (valueChange)="toggleZone(z.id)" />
             }
           </div>
         </fieldset>
@@ -268,16 +269,10 @@ export class LayerEditor {
     this.set({ family, ...(isNominal ? { dryMinutes: familyOf(family).dryMinutes } : {}) }, 'product family');
   }
 
-  protected isOn(zone: string): boolean {
-    const { zones } = this.layer();
-    return zones.length === 0 || zones.includes(zone);
-  }
+  protected readonly isOn = isOnZone;
 
-  /** All zones are stored as none named; the last one can't be taken off. */
   protected toggleZone(zone: string): void {
-    const all = this.recipe().zones.map((z) => z.id);
-    const on = all.filter((z) => (z === zone ? !this.isOn(z) : this.isOn(z)));
-    this.set({ zones: on.length === all.length || on.length === 0 ? [] : on }, 'zones');
+    this.set({ zones: withZoneTurned(this.recipe(), this.layer().zones, zone) }, 'zones');
   }
 
   protected toggleWait(id: string): void {

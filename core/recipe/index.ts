@@ -5,7 +5,17 @@ export { checkRecipe } from './checkRecipe';
 export { compareRecipes, type ComparedRow } from './compare';
 export { factsOf, type RecipeFacts } from './facts';
 export type { Finding, Fix, Place } from './finding';
-export { circleOf, linksOf, opensAfter, restingOn, topLayers, zonesOf, type Link } from './links';
+export {
+  circleOf,
+  isOnZone,
+  linksOf,
+  opensAfter,
+  restingOn,
+  topLayers,
+  withZoneTurned,
+  zonesOf,
+  type Link,
+} from './links';
 export { layerByBrush, recipeByBrush } from './byBrush';
 export { effectiveRecipe, substituted } from './effective';
 export { dryingOf, roundsOf, waitsBetween, workMinutes } from './rounds';

@@ -3,7 +3,16 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Recipe } from '#core/muster';
 import { layer } from '../plan/testing';
-import { circleOf, dryingOf, linksOf, restingOn, topLayers, zonesOf } from './index';
+import {
+  circleOf,
+  dryingOf,
+  isOnZone,
+  linksOf,
+  restingOn,
+  topLayers,
+  withZoneTurned,
+  zonesOf,
+} from './index';
 
 const ZONES = ['hull', 'deck', 'glass'];
 
@@ -143,5 +152,26 @@ describe('a circle of waits', () => {
         });
       }),
     );
+  });
+});
+
+describe('a zone that is ticked', () => {
+  const r = { zones: ZONES.map((id) => ({ id, name: id })) };
+
+  it.each([
+    [[], 'deck', ['hull', 'glass']],
+    [['hull', 'glass'], 'deck', []],
+    [['hull'], 'glass', ['hull', 'glass']],
+    [['hull'], 'hull', []],
+  ])('of %j turns %s: %j', (named, zone, next) => {
+    expect(withZoneTurned(r, named, zone)).toEqual(next);
+  });
+
+  it('is on where it is named, or none is', () => {
+    expect([isOnZone([], 'hull'), isOnZone(['deck'], 'hull'), isOnZone(['hull'], 'hull')]).toEqual([
+      true,
+      false,
+      true,
+    ]);
   });
 });

@@ -25,6 +25,22 @@ export function zonesOf(recipe: Recipe, layer: Layer): readonly string[] {
   return all.length > 0 ? all : [IMPLICIT_ZONE];
 }
 
+/** Whether what names these zones goes on one of them: none named is all. */
+export function isOnZone(named: readonly string[], zone: string): boolean {
+  return named.length === 0 || named.includes(zone);
+}
+
+/** Zones as named after one is put on or taken off. All are stored as none named; the last one can't be taken off. */
+export function withZoneTurned(
+  recipe: Pick<Recipe, 'zones'>,
+  named: readonly string[],
+  zone: string,
+): string[] {
+  const all = recipe.zones.map((z) => z.id);
+  const on = all.filter((z) => (z === zone) !== isOnZone(named, z));
+  return on.length === all.length ? [] : on;
+}
+
 /** Indexes of the layers that rest directly on layer `index`, bottom to top. */
 export function restingOn(recipe: Recipe, index: number): number[] {
   const free = new Set(zonesOf(recipe, recipe.layers[index]!));

@@ -140,12 +140,8 @@ describe('each school changes what is composed', () => {
     '%s: %s or %s',
     (question, usual, other) => {
       // Where a question is open by time, quick is the other side of it; a seal that trust saves must lie bare.
-      const other_ =
-        question === 'solvent'
-          ? { 'chips-and-wash': 'chips-after', chips: 'medium', decals: 'freehand' }
-          : {};
       if (question === 'solvent') {
-        const plain = { ...FIRST_LOOKS, list: [...withLook(FIRST_LOOKS, 'lining').list] };
+        const plain = withLook(FIRST_LOOKS, 'lining');
         const make = (school: string): number =>
           composed({ ...recipe, schools: { solvent: school } }, plain).length;
         expect(make(other)).toBeLessThan(make(usual));
@@ -158,7 +154,7 @@ describe('each school changes what is composed', () => {
         expect(make(other)).not.toBe(make(usual));
         return;
       }
-      expect(of({ ...other_, [question]: other })).not.toBe(of({ ...other_, [question]: usual }));
+      expect(of({ [question]: other })).not.toBe(of({ [question]: usual }));
     },
   );
 });

@@ -99,6 +99,8 @@ export const MOST_STATES = 60;
 export const MOST_LETTERS = 12_000_000;
 /** The first muster of a browser, and the one that a browser of the first edition kept. */
 export const FIRST = 'first';
+/** So many entries are read or written before the page may draw again. */
+const BUNDLE = 250;
 /** Entries that decide whether a step is over already. */
 const DECIDING: readonly LogEntry['kind'][] = ['done', 'skipped', 'taken-back'];
 
@@ -254,9 +256,10 @@ export class Database {
   }
 
   async readLog(of: string, ids?: readonly string[]): Promise<LogEntry[]> {
-    const rows = ids
-      ? (await this.db.entries.bulkGet(ids.map((id): [string, string] => [of, id]))).flatMap((r) => r ?? [])
-      : await this.db.entries.where('of').equals(of).toArray();
+    const rows =
+      ids && ids.length <= BUNDLE
+        ? (await this.db.entries.bulkGet(ids.map((id): [string, string] => [of, id]))).flatMap((r) => r ?? [])
+        : await this.db.entries.where('of').equals(of).toArray();
     return rows.map((r) => r.entry);
   }
 
@@ -283,11 +286,17 @@ export class Database {
     return this.db.transaction('rw', this.db.entries, () => this.addNew(of, entries));
   }
 
+  /** In bundles, so that the page goes on between them; one transaction all the same. */
   private async addNew(of: string, entries: readonly LogEntry[]): Promise<LogEntry[]> {
-    const known = await this.db.entries.bulkGet(entries.map((e): [string, string] => [of, e.id]));
-    const there = new Set(known.map((k) => k?.id));
-    const fresh = [...new Map(entries.map((e) => [e.id, e])).values()].filter((e) => !there.has(e.id));
-    await this.db.entries.bulkAdd(fresh.map((entry) => ({ of, id: entry.id, kind: entry.kind, entry })));
+    const all = [...new Map(entries.map((e) => [e.id, e])).values()];
+    const fresh: LogEntry[] = [];
+    for (let k = 0; k < all.length; k += BUNDLE) {
+      const bundle = all.slice(k, k + BUNDLE);
+      const known = await this.db.entries.bulkGet(bundle.map((e): [string, string] => [of, e.id]));
+      const missing = bundle.filter((_, i) => !known[i]);
+      await this.db.entries.bulkAdd(missing.map((entry) => ({ of, id: entry.id, kind: entry.kind, entry })));
+      fresh.push(...missing);
+    }
     return fresh;
   }
 

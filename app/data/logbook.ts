@@ -6,13 +6,14 @@ import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core'
 import type { Subscription } from 'dexie';
 import { airAt, instantOf, minutesUntil, originOf, spellsOf } from '#core/muster';
 import { horizonDays } from '#core/plan';
-import { aboutStep, entryId, LOG_FORMAT, mergeLogs, readLogFile, type LogEntry } from '#core/session';
+import { aboutStep, entryId, LOG_FORMAT, mergeLogs, type LogEntry } from '#core/session';
 import { BenchClock } from './benchClock';
 import { Database } from './database';
 import { NEW_ID, ZONE } from './environment';
 import { Keeping } from './keeping';
 import { MusterStore } from './musterStore';
 import { Notices } from './notices';
+import { READ_LOG } from './reading';
 
 /** A write that failed is tried again so often. */
 const RETRY_MS = 5000;
@@ -28,6 +29,7 @@ export class Logbook {
   private readonly store = inject(MusterStore);
   private readonly keeping = inject(Keeping);
   private readonly notices = inject(Notices);
+  private readonly readLog = inject(READ_LOG);
   /** who is at the bench tonight, by name; nobody named: whoever the bench knows, if that is one */
   readonly people = signal<readonly string[]>([]);
   private readonly spells = computed(() => {
@@ -106,7 +108,7 @@ export class Logbook {
 
   /** @returns how many entries were new. @throws Error in words when the file is no log, or cannot be written */
   async bringIn(text: string): Promise<number> {
-    return this.merge(readLogFile(text, this.store.muster()?.bench.timeZone ?? this.zone));
+    return this.merge(await this.readLog(text, this.store.muster()?.bench.timeZone ?? this.zone));
   }
 
   /** Entries of another log of this muster, each once. @returns how many were new. @throws Error when they can't be written */

@@ -31,6 +31,7 @@ let fixture: ComponentFixture<UnitEditor>;
 let page: Page;
 let changes: { unit: Unit; what: string }[];
 beforeEach(async () => {
+  await TestBed.configureTestingModule({ imports: [UnitEditor] }).compileComponents();
   fixture = TestBed.createComponent(UnitEditor);
   fixture.componentRef.setInput('unit', muster.units[0]!);
   fixture.componentRef.setInput('recipes', recipes);

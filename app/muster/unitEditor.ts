@@ -66,15 +66,19 @@ import { Button } from '../ui/button';
     </div>
 
     <h3 class="mt-5 mb-2 text-[1.1rem]">Pieces</h3>
-    <pm-piece-list
-      [unit]="u"
-      [recipes]="recipes()"
-      [units]="units()"
-      [piece]="piece()"
-      (changed)="changed.emit($event)"
-      (moved)="moved.emit($event)"
-      (kitMade)="kitMade.emit($event)"
-    />
+    @defer (on immediate) {
+      <pm-piece-list
+        [unit]="u"
+        [recipes]="recipes()"
+        [units]="units()"
+        [piece]="piece()"
+        (changed)="changed.emit($event)"
+        (moved)="moved.emit($event)"
+        (kitMade)="kitMade.emit($event)"
+      />
+    } @placeholder {
+      <p class="h-32 text-mute">{{ words(u.pieces.length, 'piece') }}…</p>
+    }
     <form class="mt-3 flex items-end gap-2" (submit)="$event.preventDefault(); addPieces(more)">
       <div class="grow">
         <label class="label" for="more-pieces">More pieces: “4 more”, “mast, oars, roof late”</label>
@@ -121,6 +125,7 @@ import { Button } from '../ui/button';
   `,
 })
 export class UnitEditor {
+  protected readonly words = many;
   protected readonly fields = FIELDS;
   readonly unit = input.required<Unit>();
   readonly recipes = input.required<readonly Recipe[]>();

@@ -1,6 +1,7 @@
 /** Reads long lists and calendars away from the page. */
 import { expose } from 'comlink';
 import { readBusy } from '#core/exchange';
+import { readLogFile } from '#core/session';
 import {
   cellsOf,
   columnsOf,
@@ -54,4 +55,4 @@ export function makeDrafts(
   return admit(muster, differences(muster, made));
 }
 
-expose({ readList, readBusy, makeDrafts });
+expose({ readList, readBusy, makeDrafts, readLogFile });

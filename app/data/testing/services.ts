@@ -3,6 +3,7 @@ import '@angular/compiler';
 import { Injector, type Type } from '@angular/core';
 import Dexie from 'dexie';
 import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
+import { readLogFile } from '#core/session';
 import { BenchClock } from '../benchClock';
 import { Database } from '../database';
 import { OPEN_DESK, type OpenDesk } from '../desk';
@@ -12,6 +13,7 @@ import { Logbook } from '../logbook';
 import { MusterStore } from '../musterStore';
 import { Notices } from '../notices';
 import { Planner } from '../planner';
+import { READ_LOG } from '../reading';
 import { Refusals } from '../refusals';
 
 export interface TestTab {
@@ -73,6 +75,10 @@ export async function openTab(
       own(Database),
       own(MusterStore),
       own(Logbook),
+      {
+        provide: READ_LOG,
+        useValue: async (...args: Parameters<typeof readLogFile>) => Promise.resolve(readLogFile(...args)),
+      },
       { provide: OPEN_DESK, useValue: openDesk },
       own(Planner),
     ],

@@ -26,6 +26,7 @@ interface Extra {
   readonly air?: Layer['air'];
   readonly level?: number;
   readonly judgeFrom?: string;
+  readonly reach?: Layer['reach'];
 }
 
 /** What the rules take a layer of the fen for, by its id. */
@@ -113,15 +114,14 @@ function stores(): Stores {
       bottle('s-dark', 'dark wash', '#3c2f2a', 'enamel', 35, 16, 5),
       ...(
         [
-          ['Moss smocks', '#5f7148'],
-          ['Faces and hands', '#c08a63'],
-          ['Face and hands', '#c08a63'],
-          ['Madder sashes', '#a3423b'],
-          ['Edges and folds', '#9aa86f'],
-          ['Ochre legs and bill', '#c98f3c'],
-          ['Feather edges', '#c8d1d6'],
-          ['Cloak folds', '#9a6a90'],
-          ['Gunwale and cleats', '#c7a257'],
+          ['moss green', '#5f7148'],
+          ['warm flesh', '#c08a63'],
+          ['madder red', '#a3423b'],
+          ['pale moss', '#9aa86f'],
+          ['ochre', '#c98f3c'],
+          ['pale blue grey', '#c8d1d6'],
+          ['light plum', '#9a6a90'],
+          ['straw', '#c7a257'],
           ['pale grey', '#d9dcd6'],
           ['warm white', '#e9e7de'],
           ['plum', '#6b3f63'],
@@ -193,6 +193,7 @@ function layer(
     ...(extra.air ? { air: extra.air } : {}),
     ...(extra.level ? { level: extra.level } : {}),
     ...(extra.judgeFrom ? { judgeFrom: extra.judgeFrom } : {}),
+    ...(extra.reach ? { reach: extra.reach } : {}),
   };
 }
 
@@ -215,29 +216,41 @@ function reedFolk(): Recipe {
       layer('prime', 'Grey primer', '#8d9294', 'primer', 'airbrush', 0.8, 60, { mixture: GREY_PRIMER }),
       layer('zenith', 'Pale light from above', '#d9dcd6', 'acrylic', 'airbrush', 0.6, 15, {
         mixture: 'pale grey 4:1',
+        reach: 'half',
       }),
       layer('smocks', 'Moss smocks', '#5f7148', 'acrylic', 'brush', 2.2, 20, {
         zones: ['cloth'],
         pausable: true,
+        mixture: 'moss green',
       }),
       layer('skin', 'Faces and hands', '#c08a63', 'acrylic', 'brush', 1.6, 20, {
         zones: ['skin'],
         pausable: true,
+        mixture: 'warm flesh',
       }),
       layer('sashes', 'Madder sashes', '#a3423b', 'acrylic', 'brush', 1.2, 20, {
         zones: ['cloth'],
         pausable: true,
+        reach: 'traces',
+        mixture: 'madder red',
       }),
-      layer('mud', 'Fen mud', '#4a3b2c', 'paste', 'hand', 0.8, 720, { zones: ['base'] }),
+      layer('mud', 'Fen mud', '#4a3b2c', 'paste', 'hand', 0.8, 720, { zones: ['base'], mixture: 'fen mud' }),
       layer('shade', 'Brown shade', '#5b4230', 'acrylic-wash', 'brush', 0.9, 40, {
         zones: ['cloth', 'skin'],
+        mixture: 'brown shade',
       }),
       layer('lights', 'Edges and folds', '#9aa86f', 'acrylic', 'brush', 2.4, 15, {
         zones: ['cloth', 'skin'],
         pausable: true,
+        mixture: 'pale moss',
+        reach: 'edges',
       }),
       layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 0.5, 60, { mixture: MATT }),
-      layer('boots', 'Wet shine on boots', '#cfe0e2', 'varnish', 'brush', 0.5, 60, { zones: ['base'] }),
+      layer('boots', 'Wet shine on boots', '#cfe0e2', 'varnish', 'brush', 0.5, 60, {
+        zones: ['base'],
+        mixture: 'wet effect, undiluted',
+        reach: 'traces',
+      }),
     ],
   );
 }
@@ -271,6 +284,8 @@ function puntHull(): Recipe {
       layer('gunwale', 'Gunwale and cleats', '#c7a257', 'acrylic', 'brush', 7, 20, {
         zones: ['gunwale'],
         pausable: true,
+        mixture: 'straw',
+        reach: 'traces',
       }),
       layer('number', 'Fair numbers', '#d8ded8', 'setting', 'hand', 6, 60, { zones: ['planks'] }),
       layer('number-seal', 'Satin over numbers', '#b7bfbf', 'varnish', 'airbrush', 2, 240, {
@@ -285,6 +300,8 @@ function puntHull(): Recipe {
       layer('bilge', 'Wet bilge', '#a9c3c6', 'varnish', 'brush', 2, 120, {
         zones: ['bilge'],
         air: 'needs-clean',
+        mixture: 'wet effect, undiluted',
+        reach: 'traces',
       }),
     ],
   );
@@ -301,10 +318,21 @@ function lanternMast(): Recipe {
         zones: ['lantern'],
         mixture: 'brass 3:1',
       }),
-      layer('wood', 'Bleached wood', '#b9a58a', 'acrylic', 'brush', 3, 20, { zones: ['mast'] }),
-      layer('grain', 'Grain, dry-brushed', '#d6c7ae', 'acrylic', 'brush', 2, 10, { zones: ['mast'] }),
-      layer('glow', 'Glow in the panes', '#f0b64a', 'ink', 'brush', 3, 15, { zones: ['lantern'] }),
-      layer('shade', 'Umber shade', '#5a4632', 'acrylic-wash', 'brush', 2, 40),
+      layer('wood', 'Bleached wood', '#b9a58a', 'acrylic', 'brush', 3, 20, {
+        zones: ['mast'],
+        mixture: 'bone',
+      }),
+      layer('grain', 'Grain, dry-brushed', '#d6c7ae', 'acrylic', 'brush', 2, 10, {
+        zones: ['mast'],
+        mixture: 'pale bone',
+        reach: 'edges',
+      }),
+      layer('glow', 'Glow in the panes', '#f0b64a', 'ink', 'brush', 3, 15, {
+        zones: ['lantern'],
+        mixture: 'amber ink',
+        reach: 'most',
+      }),
+      layer('shade', 'Umber shade', '#5a4632', 'acrylic-wash', 'brush', 2, 40, { mixture: 'umber shade' }),
       layer('satin', 'Satin coat', '#b7bfbf', 'varnish', 'airbrush', 1.5, 60, { mixture: SATIN }),
     ],
   );
@@ -321,19 +349,32 @@ function heron(): Recipe {
       layer('breast', 'White breast', '#e9e7de', 'acrylic', 'airbrush', 2, 15, {
         zones: ['plumage'],
         mixture: 'warm white 4:1',
+        reach: 'half',
       }),
-      layer('legs', 'Ochre legs and bill', '#c98f3c', 'acrylic', 'brush', 3, 20, { zones: ['legs'] }),
-      layer('stripes', 'Black stripes', '#23272a', 'ink', 'brush', 4, 15, { zones: ['plumage'] }),
-      layer('shade', 'Blue-grey shade', '#3e4c59', 'acrylic-wash', 'brush', 2.5, 40),
+      layer('legs', 'Ochre legs and bill', '#c98f3c', 'acrylic', 'brush', 3, 20, {
+        zones: ['legs'],
+        mixture: 'ochre',
+      }),
+      layer('stripes', 'Black stripes', '#23272a', 'ink', 'brush', 4, 15, {
+        zones: ['plumage'],
+        mixture: 'black ink',
+        reach: 'traces',
+      }),
+      layer('shade', 'Blue-grey shade', '#3e4c59', 'acrylic-wash', 'brush', 2.5, 40, {
+        mixture: 'blue-grey shade',
+      }),
       layer('feathers', 'Feather edges', '#c8d1d6', 'acrylic', 'brush', 6, 15, {
         zones: ['plumage'],
         pausable: true,
+        mixture: 'pale blue grey',
+        reach: 'edges',
       }),
       layer('satin', 'Satin coat', '#b7bfbf', 'varnish', 'airbrush', 1.5, 240, { mixture: SATIN }),
       layer('streaks', 'Reed streaks', '#6a6a3e', 'oil', 'brush', 2, 0, {
         window: { opensMinutes: 10, closesMinutes: 120, preferMinutes: 45 },
         zones: ['legs'],
         mixture: 'reed oil, thinned',
+        reach: 'traces',
       }),
       layer('draw', 'Draw the streaks out', '#8b8a5e', 'work', 'brush', 2.5, 720, { zones: ['legs'] }),
       layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 1.2, 60, { mixture: MATT }),
@@ -352,14 +393,25 @@ function rider(): Recipe {
         zones: ['cloak'],
         mixture: 'plum 4:1',
       }),
-      layer('skin', 'Face and hands', '#c08a63', 'acrylic', 'brush', 2, 20, { zones: ['skin'] }),
-      layer('trim', 'Silver trim', '#b9bec2', 'metal', 'brush', 2, 20, { zones: ['cloak'] }),
-      layer('shade', 'Violet shade', '#3f2c42', 'acrylic-wash', 'brush', 1.5, 40),
+      layer('skin', 'Face and hands', '#c08a63', 'acrylic', 'brush', 2, 20, {
+        zones: ['skin'],
+        mixture: 'warm flesh',
+      }),
+      layer('trim', 'Silver trim', '#b9bec2', 'metal', 'brush', 2, 20, {
+        zones: ['cloak'],
+        mixture: 'silver',
+        reach: 'traces',
+      }),
+      layer('shade', 'Violet shade', '#3f2c42', 'acrylic-wash', 'brush', 1.5, 40, {
+        mixture: 'violet shade',
+      }),
       layer('folds', 'Cloak folds', '#9a6a90', 'acrylic', 'brush', 4, 15, {
         zones: ['cloak'],
         pausable: true,
+        mixture: 'light plum',
+        reach: 'edges',
       }),
-      layer('eyes', 'Eyes', '#f1ece0', 'pen', 'hand', 1.5, 0, { zones: ['skin'] }),
+      layer('eyes', 'Eyes', '#f1ece0', 'pen', 'hand', 1.5, 0, { zones: ['skin'], reach: 'traces' }),
       layer('satin', 'Satin coat', '#b7bfbf', 'varnish', 'airbrush', 0.8, 60, { mixture: SATIN }),
     ],
   );
@@ -372,7 +424,10 @@ function dredgerHull(): Recipe {
     'Dredger hull, cream worn to rust',
     ['Sides', 'Deck', 'Fittings'],
     [
-      layer('texture', 'Weld and pitting paste', '#7b7468', 'paste', 'hand', 12, 720, { zones: ['sides'] }),
+      layer('texture', 'Weld and pitting paste', '#7b7468', 'paste', 'hand', 12, 720, {
+        zones: ['sides'],
+        mixture: 'texture paste',
+      }),
       layer('prime', 'Black primer', '#33373a', 'primer', 'airbrush', 9, 60, { mixture: BLACK_PRIMER }),
       layer('rust', 'Rust, three tones', '#8a4b2e', 'acrylic', 'airbrush', 14, 20, {
         mixture: 'rust brown 3:1',
@@ -394,12 +449,14 @@ function dredgerHull(): Recipe {
       layer('cream-light', 'Cream, lighter above', '#f3ecd8', 'acrylic', 'airbrush', 7, 12, {
         zones: ['sides', 'deck'],
         mixture: 'cream and white 4:1',
+        reach: 'half',
       }),
       layer('stripe', 'Faded red stripe', '#b8564a', 'acrylic', 'airbrush', 7, 15, {
         zones: ['sides'],
         mixture: 'faded red 4:1',
         window: { opensMinutes: 15, closesMinutes: 60 },
         note: 'Loose stencil, no tape: tape tears a live chipping layer.',
+        reach: 'traces',
       }),
       layer('chip', 'Lift chips', '#c9a27c', 'work', 'brush', 25, 30, {
         zones: ['sides', 'deck'],
@@ -413,6 +470,7 @@ function dredgerHull(): Recipe {
       layer('fittings', 'Chains, bollards, lamps', '#3f4649', 'acrylic', 'brush', 32, 20, {
         zones: ['fittings'],
         pausable: true,
+        mixture: 'iron grey',
       }),
       layer('name', 'Name boards', '#2f4a63', 'setting', 'hand', 14, 60, { zones: ['sides'] }),
       layer('name-seal', 'Gloss over all', '#c4d2d4', 'varnish', 'airbrush', 6, 300, {
@@ -422,20 +480,27 @@ function dredgerHull(): Recipe {
       layer('wash', 'Rust-brown pin wash', '#4e2f20', 'enamel', 'brush', 16, 0, {
         window: { opensMinutes: 45, closesMinutes: 180, preferMinutes: 75 },
         mixture: 'rust wash, ready-made',
+        reach: 'recesses',
       }),
       layer('wipe', 'Wipe the wash', '#7a5a48', 'work', 'hand', 18, 720),
       layer('streaks', 'Rust streaks', '#9a552f', 'oil', 'brush', 14, 0, {
         zones: ['sides'],
         window: { opensMinutes: 15, closesMinutes: 150, preferMinutes: 60 },
         mixture: 'rust oil, thinned',
+        reach: 'traces',
       }),
       layer('draw', 'Draw the streaks down', '#a8714d', 'work', 'brush', 14, 1440, { zones: ['sides'] }),
       layer('silt', 'Silt powder', '#8c8064', 'powder', 'hand', 12, 60, {
         zones: ['deck', 'sides'],
         air: 'contaminates',
+        mixture: 'silt powder',
+        reach: 'half',
       }),
       layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 5, 60, { mixture: MATT, level: 3 }),
-      layer('edges', 'Graphite on worn edges', '#7d8488', 'pen', 'hand', 10, 0, { zones: ['fittings'] }),
+      layer('edges', 'Graphite on worn edges', '#7d8488', 'pen', 'hand', 10, 0, {
+        zones: ['fittings'],
+        reach: 'traces',
+      }),
     ],
   );
 }
@@ -470,11 +535,13 @@ function dredgerPart(): Recipe {
       layer('works', 'Pipes, glass, gears', '#3f4649', 'acrylic', 'brush', 16, 20, {
         zones: ['works'],
         pausable: true,
+        mixture: 'iron grey',
       }),
       layer('wash', 'Rust-brown pin wash', '#4e2f20', 'enamel', 'brush', 7, 0, {
         zones: ['plates'],
         window: { opensMinutes: 45, closesMinutes: 180, preferMinutes: 75 },
         mixture: 'rust wash, ready-made',
+        reach: 'recesses',
       }),
       layer('wipe', 'Wipe the wash', '#7a5a48', 'work', 'hand', 8, 720, { zones: ['plates'] }),
       layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 3, 60, { mixture: MATT }),
@@ -500,14 +567,25 @@ function stall(): Recipe {
       layer('stripes', 'Awning stripes', '#f0e6cf', 'acrylic', 'brush', 8, 20, {
         zones: ['awning'],
         pausable: true,
+        mixture: 'warm white',
+        reach: 'traces',
       }),
-      layer('grain', 'Board grain', '#c9bea9', 'acrylic', 'brush', 3, 10, { zones: ['boards'] }),
+      layer('grain', 'Board grain', '#c9bea9', 'acrylic', 'brush', 3, 10, {
+        zones: ['boards'],
+        mixture: 'bone',
+        reach: 'edges',
+      }),
       layer('wares', 'Eels and baskets', '#4f5c5a', 'acrylic', 'brush', 12, 20, {
         zones: ['boards'],
         pausable: true,
+        mixture: 'eel brown',
       }),
-      layer('shade', 'Umber shade', '#5a4632', 'acrylic-wash', 'brush', 4, 40),
-      layer('chips', 'Sponged scuffs', '#d8cdb8', 'acrylic', 'sponge', 3, 10, { zones: ['boards'] }),
+      layer('shade', 'Umber shade', '#5a4632', 'acrylic-wash', 'brush', 4, 40, { mixture: 'umber shade' }),
+      layer('chips', 'Sponged scuffs', '#d8cdb8', 'acrylic', 'sponge', 3, 10, {
+        zones: ['boards'],
+        mixture: 'bone',
+        reach: 'traces',
+      }),
       layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 2, 60, { mixture: MATT }),
     ],
   );
@@ -520,7 +598,9 @@ function quay(): Recipe {
     'Quay and fen water',
     ['Stone', 'Water'],
     [
-      layer('ground', 'Ground and pebbles', '#6a5c48', 'paste', 'hand', 18, 720),
+      layer('ground', 'Ground and pebbles', '#6a5c48', 'paste', 'hand', 18, 720, {
+        mixture: 'texture paste',
+      }),
       layer('prime', 'Black primer', '#33373a', 'primer', 'airbrush', 7, 60, { mixture: BLACK_PRIMER }),
       layer('stone', 'Stone grey', '#8b8f8a', 'acrylic', 'airbrush', 7, 15, {
         zones: ['stone'],
@@ -530,8 +610,16 @@ function quay(): Recipe {
         zones: ['water'],
         mixture: 'bed green 3:1',
       }),
-      layer('dry', 'Stone edges, dry-brushed', '#c3c6bf', 'acrylic', 'brush', 6, 10, { zones: ['stone'] }),
-      layer('moss', 'Moss and stains', '#5b6b3a', 'acrylic-wash', 'brush', 7, 40, { zones: ['stone'] }),
+      layer('dry', 'Stone edges, dry-brushed', '#c3c6bf', 'acrylic', 'brush', 6, 10, {
+        zones: ['stone'],
+        mixture: 'pale stone',
+        reach: 'edges',
+      }),
+      layer('moss', 'Moss and stains', '#5b6b3a', 'acrylic-wash', 'brush', 7, 40, {
+        zones: ['stone'],
+        mixture: 'moss shade',
+        reach: 'traces',
+      }),
       layer('matt', 'Matt coat', '#b9bdb9', 'varnish', 'airbrush', 4, 240, { mixture: MATT }),
       layer('pour1', 'First pour, under 3 mm', '#7fa6a0', 'water', 'pour', 10, 1440, {
         zones: ['water'],

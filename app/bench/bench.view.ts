@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { dewPointCelsius, dryingRate } from '#core/climate';
 import { addDays, minutesOfDay, originOf, weekdayOf, withBench, type Bench } from '#core/muster';
 import { NEW_ID } from '../data/environment';
+import { Concerns } from '../data/concerns';
 import { MusterStore } from '../data/musterStore';
 import { Findings } from '../ui/findings';
 import { FIELDS } from '../ui/fields';
@@ -49,6 +50,7 @@ type BenchException = Bench['exceptions'][number];
 export class BenchView {
   protected readonly fields = FIELDS;
   protected readonly store = inject(MusterStore);
+  protected readonly concerns = inject(Concerns);
   private readonly newId = inject(NEW_ID);
   protected readonly bench = computed(() => this.store.muster()!.bench);
   protected readonly findings = computed(() => this.store.findings().filter((f) => f.place.view === 'bench'));

@@ -1,6 +1,5 @@
 /** What the checks have found, as every view counts and looks it up. */
 import { computed, inject, Injectable } from '@angular/core';
-import { withRecipe } from '#core/muster';
 import type { Finding } from '#core/recipe';
 import { MusterStore } from './musterStore';
 
@@ -36,10 +35,7 @@ export class Concerns {
   cure(finding: Finding): void {
     const { fix } = finding;
     if (!fix) return;
-    this.store.change(`${finding.where}: ${fix.label}`, (m) => {
-      const recipe = m.recipes.find((r) => r.id === finding.place.recipe);
-      return recipe ? withRecipe(m, fix.apply(recipe)) : m;
-    });
+    this.store.change(`${finding.where}: ${fix.label}`, fix.apply);
   }
 }
 

@@ -32,6 +32,7 @@ import {
 } from '#core/muster';
 import { duration, type PlanUnit } from '#core/plan';
 import { NEW_ID, ZONE } from '../data/environment';
+import { Concerns } from '../data/concerns';
 import { MusterStore } from '../data/musterStore';
 import { Notices } from '../data/notices';
 import { Logbook } from '../data/logbook';
@@ -93,6 +94,7 @@ const NEW_UNIT_DAYS = 14;
 })
 export class MusterView {
   protected readonly store = inject(MusterStore);
+  protected readonly concerns = inject(Concerns);
   private readonly planner = inject(Planner);
   private readonly logbook = inject(Logbook);
   private readonly notices = inject(Notices);

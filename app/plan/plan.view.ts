@@ -24,7 +24,9 @@ import {
   moment,
   operationId,
   pinned,
+  planFix,
   runsOf,
+  type PlanFinding,
   type PlanStep,
   type PlanUnit,
 } from '#core/plan';
@@ -143,6 +145,11 @@ export class PlanView {
     const answer = this.answer();
     return answer && answer.id === this.selectedId() ? answer.why : null;
   });
+  /** The cure of what the hours of the plan bring; the plan is then made again. */
+  protected cure(finding: PlanFinding): void {
+    const fix = planFix(this.store.muster()!, finding);
+    if (fix) this.store.change(fix.label, fix.apply);
+  }
   protected readonly watch = computed(() => {
     const id = this.selectedId();
     return this.planner.cautions().filter((f) => f.step === id);

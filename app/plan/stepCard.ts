@@ -123,6 +123,9 @@ import { Button } from '../ui/button';
             <strong class="text-lamp">{{ f.severity === 'warning' ? 'Watch.' : 'Better.' }}</strong>
             {{ f.text }}
             <span class="text-mute">{{ f.cure }}</span>
+            @if (f.sets; as s) {
+              <button pmButton="small" class="ml-2" (click)="cured.emit(f)">{{ s.label }}</button>
+            }
           </p>
         }
         @if (cautions().length > 0) {
@@ -148,6 +151,8 @@ export class StepCard {
   /** the run that the step is of, itself among them; empty where no step is chosen */
   readonly run = input<readonly PlanStep[]>([]);
   readonly watch = input<readonly PlanFinding[]>([]);
+  /** the cure of a finding over the plan is to be taken */
+  readonly cured = output<PlanFinding>();
   readonly findings = input<readonly Finding[]>([]);
   readonly choose = output<string>();
   readonly shut = output();

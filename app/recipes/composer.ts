@@ -14,6 +14,7 @@ import {
   type LookKind,
   type Looks,
   type LookStrength,
+  type Product,
   type Recipe,
 } from '#core/muster';
 import {
@@ -144,6 +145,9 @@ interface Row {
         class="sticky bottom-0 z-10 block"
         [changes]="r.changes"
         [kept]="r.kept"
+        [from]="recipe()"
+        [to]="r.recipe"
+        [products]="products()"
         word="Compose"
         (accepted)="accept()"
         (left)="draft.set(now())"
@@ -153,6 +157,7 @@ interface Row {
 })
 export class Composer {
   readonly recipe = input.required<Recipe>();
+  readonly products = input<readonly Product[]>([]);
   readonly changed = output<{ recipe: Recipe; what: string }>();
 
   protected readonly strengths = LOOK_STRENGTHS;

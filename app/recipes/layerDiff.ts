@@ -1,10 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { Layer } from '#core/muster';
+import type { Layer, Product, Recipe } from '#core/muster';
 import { duration } from '#core/plan';
 import type { LayerChange } from '#core/recipe';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
 import { many } from '../ui/words';
+import { changedLook } from './changedLook';
+import { LookBlock } from './lookBlock';
 
 const SIGN = { added: '+', gone: '−', moved: '↕', changed: '~' } as const;
 
@@ -12,7 +14,7 @@ const SIGN = { added: '+', gone: '−', moved: '↕', changed: '~' } as const;
 @Component({
   selector: 'pm-layer-diff',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Button, Card],
+  imports: [Button, Card, LookBlock],
   template: `
     <section pmCard="lamp" aria-label="What it would change">
       <p class="mb-2" role="status">
@@ -23,9 +25,21 @@ const SIGN = { added: '+', gone: '−', moved: '↕', changed: '~' } as const;
           {{ signed(dry()) }} of drying a piece.
         }
       </p>
+      @if (look(); as l) {
+        <div class="mb-2 grid grid-cols-2 gap-2 text-center text-[0.85rem]">
+          @if (l.before; as sight) {
+            <span><pm-look-block [sight]="sight" [label]="l.zone + ' as it is'" />{{ l.zone }} as it is</span>
+          } @else {
+            <span></span>
+          }
+          @if (l.after; as sight) {
+            <span><pm-look-block [sight]="sight" [label]="l.zone + ' as it would be'" />as it would be</span>
+          }
+        </div>
+      }
       <ul
         tabindex="0"
-        class="mb-2 max-h-32 overflow-auto text-[0.95rem]"
+        class="mb-2 max-h-28 overflow-auto text-[0.95rem]"
         aria-label="Layers that change, the top one first"
       >
         @for (c of changes(); track $index) {
@@ -59,9 +73,14 @@ export class LayerDiff {
   readonly changes = input.required<readonly LayerChange[]>();
   readonly kept = input<readonly Layer[]>([]);
   readonly word = input.required<string>();
+  /** the recipe as it is, and as it would be */
+  readonly from = input.required<Recipe>();
+  readonly to = input.required<Recipe>();
+  readonly products = input<readonly Product[]>([]);
   readonly accepted = output();
   readonly left = output();
 
+  protected readonly look = computed(() => changedLook(this.from(), this.to(), this.products()));
   protected readonly sign = SIGN;
   protected readonly words = many;
   protected readonly minutes = computed(() => this.changes().reduce((sum, c) => sum + c.minutes, 0));

@@ -167,7 +167,7 @@ import { NoteField } from '../ui/noteField';
 
       <details>
         <summary class="cursor-pointer py-1 text-mute">
-          What else it can be: passes, faces, film, air, levels, substitute
+          What else it can be: passes, faces, film, how much it covers, air, levels, substitute
         </summary>
         <pm-layer-kinds
           class="mt-2 block"

@@ -1,5 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { AIDS, FAMILIES, familyOf, FILMS, METHODS, sprayGuide, type Aid, type Film } from '#core/materials';
+import {
+  AIDS,
+  FAMILIES,
+  familyOf,
+  FILMS,
+  METHODS,
+  REACH,
+  REACHES,
+  sprayGuide,
+  type Aid,
+  type Film,
+  type Reach,
+} from '#core/materials';
 import { SHEENS, TASKS, type Layer, type Recipe, type Sheen, type Substitute, type Task } from '#core/muster';
 import { CheckField } from '../ui/checkField';
 import { ChoiceField, type Choice } from '../ui/choiceField';
@@ -57,6 +69,12 @@ const NONE: Choice = { value: '', text: 'not said' };
           [value]="l.film ?? 'normal'"
           [choices]="films"
           (valueChange)="set({ film: film($event) }, 'film')"
+        />
+        <pm-choice
+          label="Covers"
+          [value]="l.reach ?? 'all'"
+          [choices]="reaches"
+          (valueChange)="set({ reach: reach($event) }, 'how much it covers')"
         />
         <pm-choice
           label="Drying aid"
@@ -237,6 +255,7 @@ export class LayerKinds {
     ...TASKS.map((t) => ({ value: t, text: TASK_WORDS[t] })),
   ];
   protected readonly sheens: readonly Choice[] = [NONE, ...SHEENS.map((s) => ({ value: s, text: s }))];
+  protected readonly reaches: readonly Choice[] = REACHES.map((r) => ({ value: r, text: REACH[r].name }));
   protected readonly films: readonly Choice[] = FILMS.map((f) => ({ value: f, text: f }));
   protected readonly aids: readonly Choice[] = AIDS.map((a) => ({ value: a, text: AID_WORDS[a] }));
   protected readonly airs: readonly Choice[] = [
@@ -268,6 +287,7 @@ export class LayerKinds {
 
   protected readonly task = (v: string): Task | undefined => TASKS.find((t) => t === v);
   protected readonly sheen = (v: string): Sheen | undefined => SHEENS.find((s) => s === v);
+  protected readonly reach = (v: string): Reach | undefined => REACHES.find((r) => r === v);
   protected readonly film = (v: string): Film | undefined => FILMS.find((f) => f === v);
   protected readonly aid = (v: string): Aid | undefined => AIDS.find((a) => a === v);
   protected readonly air = (v: string): Layer['air'] =>
@@ -301,8 +321,16 @@ export class LayerKinds {
   /** Brush for airbrush, acrylic for solvent. */
   protected addSubstitute(): void {
     const l = this.layer();
-    const isSolvent = l.family === 'enamel' || l.family === 'oil' || l.family === 'lacquer';
-    const family = l.family === 'lacquer' ? 'varnish' : isSolvent ? 'acrylic-wash' : l.family;
+    const { binder, role } = familyOf(l.family);
+    const isSolvent = binder === 'spirit' || binder === 'lacquer';
+    const waterborne = { primer: 'primer', texture: 'paste' } as const;
+    const family = !isSolvent
+      ? l.family
+      : l.sheen
+        ? 'varnish'
+        : role === 'primer' || role === 'texture'
+          ? waterborne[role]
+          : 'acrylic-wash';
     this.set(
       {
         substitute: {

@@ -1,16 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import type { Layer, Recipe } from '#core/muster';
+import type { Layer, Product, Recipe } from '#core/muster';
 import { duration } from '#core/plan';
-import { compareRecipes, factsOf } from '#core/recipe';
+import { appearanceOf, productsByName } from '#core/optics';
+import { compareRecipes, factsOf, layersOn, zonesToSee } from '#core/recipe';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
+import { LookBlock } from './lookBlock';
 
 /** A recipe beside another, the top layer first. */
 @Component({
   selector: 'pm-recipe-compare',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Card, Button, ChoiceField],
+  imports: [Card, Button, ChoiceField, LookBlock],
   template: `
     <section pmCard="lamp" class="mb-4" aria-labelledby="compare">
       <div class="mb-2 flex flex-wrap items-end gap-3">
@@ -26,6 +28,13 @@ import { Card } from '../ui/card';
       </div>
       @if (other(); as o) {
         <p class="mb-2" role="status">{{ summary() }}</p>
+        <div class="mb-2 grid grid-cols-2 gap-3">
+          @for (look of looks(); track $index) {
+            @if (look.sight; as sight) {
+              <pm-look-block class="block max-w-[14rem]" [sight]="sight" [label]="look.name" />
+            }
+          }
+        </div>
         <table class="w-full table-fixed text-[0.95rem]">
           <thead>
             <tr class="text-left">
@@ -54,6 +63,7 @@ import { Card } from '../ui/card';
 export class RecipeCompare {
   readonly recipe = input.required<Recipe>();
   readonly recipes = input.required<readonly Recipe[]>();
+  readonly products = input<readonly Product[]>([]);
   readonly shut = output();
   protected readonly otherId = signal('');
   protected readonly choices = computed((): readonly Choice[] => [
@@ -68,6 +78,16 @@ export class RecipeCompare {
   protected readonly rows = computed(() => {
     const other = this.other();
     return other ? compareRecipes(this.recipe(), other).reverse() : [];
+  });
+  /** the first zone of each, when all is done */
+  protected readonly looks = computed(() => {
+    const shelf = productsByName(this.products());
+    return [this.recipe(), this.other()].flatMap((r) => {
+      if (!r) return [];
+      const zone = zonesToSee(r)[0]!;
+      const sight = appearanceOf(layersOn(r, zone.id), shelf).at(-1) ?? null;
+      return [{ name: `${r.name}, ${zone.name}, when all is done`, sight }];
+    });
   });
   protected readonly summary = computed(() => {
     const other = this.other();

@@ -28,7 +28,16 @@ import {
   type Layer,
   type Recipe,
 } from '#core/muster';
-import { factsOf, FIRST_LOOKS, recipeByBrush, revised, type Finding } from '#core/recipe';
+import { appearanceOf, productsByName, SURFACES } from '#core/optics';
+import {
+  factsOf,
+  FIRST_LOOKS,
+  layersOn,
+  recipeByBrush,
+  revised,
+  zonesToSee,
+  type Finding,
+} from '#core/recipe';
 import { duration } from '#core/plan';
 import { NEW_ID } from '../data/environment';
 import { Concerns } from '../data/concerns';
@@ -42,6 +51,7 @@ import { RecipeCard } from '../ui/recipeCard';
 import { RecipeCompare } from './recipeCompare';
 import { Composer } from './composer';
 import { ForWhom } from './forWhom';
+import { LookPanel } from './lookPanel';
 import { RecipeUse } from './recipeUse';
 import { many } from '../ui/words';
 import { Findings } from '../ui/findings';
@@ -53,6 +63,12 @@ import { strataOf } from './strata';
 import { ZonesEditor } from './zonesEditor';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
+
+/** One surface after a layer, with what is scattered on it. */
+interface Swatch {
+  readonly colour: string;
+  readonly marks: readonly string[];
+}
 
 @Component({
   selector: 'pm-recipes-view',
@@ -74,6 +90,7 @@ import { Card } from '../ui/card';
     SchoolsEditor,
     TextField,
     LayerEditor,
+    LookPanel,
     NgTemplateOutlet,
     RecipeCard,
     RecipeCompare,
@@ -133,6 +150,36 @@ export class RecipesView {
     const recipe = this.current();
     return recipe ? strataOf(recipe) : [];
   });
+  protected readonly products = computed(() => this.store.muster()!.stores?.products ?? []);
+  private readonly seenZones = computed(() => {
+    const recipe = this.current();
+    return recipe ? zonesToSee(recipe) : [];
+  });
+  /** the zone whose look is shown; the first, until another is chosen */
+  protected readonly seenZone = linkedSignal<readonly string[], string>({
+    source: () => this.seenZones().map((z) => z.id),
+    computation: (ids, before) => (before && ids.includes(before.value) ? before.value : (ids[0] ?? '')),
+  });
+  protected readonly seenZoneName = computed(
+    () => this.seenZones().find((z) => z.id === this.seenZone())?.name ?? '',
+  );
+  private readonly swatches = computed(() => {
+    const recipe = this.current();
+    const sights = recipe
+      ? appearanceOf(layersOn(recipe, this.seenZone()), productsByName(this.products()))
+      : [];
+    return new Map(
+      sights.map((s) => [
+        s.layer,
+        SURFACES.map((on) => ({
+          colour: s[on],
+          marks: s.marks.filter((m) => m.surface === on).map((m) => m.colour),
+        })),
+      ]),
+    );
+  });
+  /** recess, face and edge after a layer; none where it does not go on the zone that is looked at */
+  protected readonly swatchesOf = (layer: string): readonly Swatch[] => this.swatches().get(layer) ?? [];
   private readonly layerId = toSignal(this.route.queryParamMap.pipe(map((q) => q.get('layer'))), {
     initialValue: null,
   });
@@ -173,8 +220,8 @@ export class RecipesView {
   protected readonly renamed = (recipe: Recipe, name: string): Recipe => ({ ...recipe, name });
 
   protected cure(finding: Finding): void {
-    const recipe = this.current()!;
-    if (finding.fix) this.change(finding.fix.apply(recipe), finding.fix.label.toLowerCase());
+    const cured = finding.fix?.apply(this.store.muster()!).recipes.find((r) => r.id === this.current()?.id);
+    if (cured) this.change(cured, finding.fix!.label.toLowerCase());
   }
 
   protected silence(finding: Finding, reason: string): void {

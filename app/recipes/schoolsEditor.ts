@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
-import type { Recipe } from '#core/muster';
+import type { Product, Recipe } from '#core/muster';
 import { changesOf, QUESTIONS, revised, schoolOf, withSchool, type Revision } from '#core/recipe';
 import { ChoiceField } from '../ui/choiceField';
 import { LayerDiff } from './layerDiff';
@@ -33,6 +33,9 @@ import { WordHelp } from '../ui/word';
                   class="mt-2 block"
                   [changes]="p.changes"
                   [kept]="p.kept"
+                  [from]="recipe()"
+                  [to]="p.recipe"
+                  [products]="products()"
                   word="Choose it"
                   (accepted)="changed.emit({ recipe: p.recipe, what: q.name.toLowerCase() })"
                   (left)="pending.set(null)"
@@ -47,6 +50,7 @@ import { WordHelp } from '../ui/word';
 })
 export class SchoolsEditor {
   readonly recipe = input.required<Recipe>();
+  readonly products = input<readonly Product[]>([]);
   readonly changed = output<{ recipe: Recipe; what: string }>();
 
   protected readonly questions = computed(() =>

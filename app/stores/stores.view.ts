@@ -32,6 +32,7 @@ import {
   type ProductUse,
 } from '#core/stores';
 import { NEW_ID } from '../data/environment';
+import { Concerns } from '../data/concerns';
 import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
 import { ChoiceField, type Choice } from '../ui/choiceField';
@@ -42,6 +43,7 @@ import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
+import { TestCard } from './testCard';
 import { narrowed } from '../ui/narrow';
 import { SearchField } from '../ui/searchField';
 import { ColourField } from '../ui/colourField';
@@ -62,6 +64,7 @@ type Bottle = Pick<ProductUse, 'name' | 'product' | 'runsOut' | 'leftMl'>;
     ChoiceField,
     Findings,
     NumberField,
+    TestCard,
     TextField,
   ],
   templateUrl: './stores.view.html',
@@ -69,6 +72,7 @@ type Bottle = Pick<ProductUse, 'name' | 'product' | 'runsOut' | 'leftMl'>;
 export class StoresView {
   protected readonly fields = FIELDS;
   protected readonly store = inject(MusterStore);
+  protected readonly concerns = inject(Concerns);
   protected readonly planner = inject(Planner);
   private readonly newId = inject(NEW_ID);
 

@@ -22,12 +22,12 @@ const ORDER: readonly Finding['severity'][] = ['error', 'warning', 'advice'];
           <div class="font-semibold">{{ f.where }}</div>
           <div>{{ f.text }}</div>
           <div class="text-mute">{{ f.cure }}</div>
+          @if (f.fix; as fix) {
+            <button pmButton="small lamp" class="mt-2 mr-2" (click)="cured.emit(f)">
+              {{ fix.label }}
+            </button>
+          }
           @if (linked()) {
-            @if (f.fix; as fix) {
-              <button pmButton="small lamp" class="mt-2 mr-2" (click)="cured.emit(f)">
-                {{ fix.label }}
-              </button>
-            }
             <a
               pmButton="small"
               class="mt-2"

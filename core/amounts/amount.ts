@@ -1,22 +1,9 @@
 /** Millilitres of a layer: area × wet film × coats ÷ what is not lost (handbook section 3, common practice, no source). */
-import { familyOf, type FamilyId, type MethodId } from '#core/materials';
+import { familyOf, REACH, type MethodId } from '#core/materials';
 import type { Layer, Piece, Recipe } from '#core/muster';
 import { areaOf, shareOf } from './area';
 
-/** Wet film of one coat in micrometres; from memory. */
-const FILM_UM: Partial<Record<FamilyId, number>> = {
-  primer: 35,
-  varnish: 30,
-  lacquer: 30,
-  medium: 40,
-  'acrylic-wash': 60,
-  enamel: 50,
-  oil: 15,
-  paste: 600,
-  crackle: 120,
-  setting: 20,
-  powder: 30,
-};
+/** Wet film of one coat of plain paint in micrometres; from memory. */
 const PLAIN_UM: Readonly<Record<MethodId, number>> = {
   airbrush: 20,
   brush: 45,
@@ -44,17 +31,17 @@ export interface Amount {
 
 /** What a layer takes on one piece or tray, all coats and passes; 0 where nothing is put on. */
 export function amountOf(recipe: Recipe, layer: Layer, piece: Piece): Amount {
-  if (familyOf(layer.family).id === 'work' || layer.family === 'pen')
-    return { ml: 0, from: 'nothing is put on' };
+  const { role, wetUm } = familyOf(layer.family);
+  if (wetUm === 0) return { ml: 0, from: 'nothing is put on' };
   if (layer.millilitres !== undefined)
     return { ml: layer.millilitres * piece.count, from: `your own figure, ${layer.millilitres} ml a piece` };
   const area = areaOf(piece);
-  const share = shareOf(recipe, layer);
+  const share = shareOf(recipe, layer) * REACH[layer.reach ?? 'all'].share;
   const passes = layer.passes?.expected ?? 1;
   const um =
-    layer.family === 'water' && layer.depthMm !== undefined
+    role === 'pour' && layer.depthMm !== undefined
       ? (layer.depthMm * 1000) / passes
-      : (FILM_UM[layer.family] ?? PLAIN_UM[layer.method]) * THICKNESS[layer.film ?? 'normal'];
+      : (wetUm ?? PLAIN_UM[layer.method]) * THICKNESS[layer.film ?? 'normal'];
   const loss = LOSS[layer.method];
   // 1 cm² × 1 µm = 0.0001 cm³ = 0.0001 ml
   const ml = (area.cm2 * share * piece.count * um * 1e-4 * layer.coats * passes) / (1 - loss);

@@ -1,5 +1,5 @@
 /** A mixture as the user wrote it (“cream 3:1”, “brown, water, medium 2:1:1”), in components and cups. */
-import { AmountError, dropsOf, parseRatio, sharesOf, toNumber } from '#core/materials';
+import { AmountError, dropsOf, familyOf, parseRatio, sharesOf, toNumber } from '#core/materials';
 import type { Layer } from '#core/muster';
 
 export interface Component {
@@ -15,12 +15,6 @@ export interface Mix {
 }
 
 const RATIO = /(\d+(?:\.\d+)?(?::\d+(?:\.\d+)?){1,5})/;
-
-/** What the second part of a two-part mix is when it is not named. */
-function thinnerOf(layer: Pick<Layer, 'family'>): string {
-  if (layer.family === 'enamel' || layer.family === 'oil') return 'white spirit';
-  return layer.family === 'lacquer' ? 'lacquer thinner' : 'acrylic thinner';
-}
 
 /**
  * Reads a layer's mixture.
@@ -41,7 +35,8 @@ export function mixOf(layer: Pick<Layer, 'family' | 'mixture' | 'name'>): Mix {
       `“${text}” names ${names.length} components and has a ratio of ${shares.length} parts.`,
     );
   const components = shares.map((share, k) => ({
-    name: names[k] ?? (k === shares.length - 1 ? thinnerOf(layer) : `${layer.name}, part ${k + 1}`),
+    name:
+      names[k] ?? (k === shares.length - 1 ? familyOf(layer.family).thinner : `${layer.name}, part ${k + 1}`),
     share,
   }));
   return { components: components.filter((c) => c.share > 0), ratio: found[1]! };

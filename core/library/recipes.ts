@@ -118,7 +118,10 @@ export const LIBRARY: readonly Recipe[] = [
     [
       work('clean', 'Clean, trim mould lines', 3, 'coat', { pausable: true }),
       primer('grey', 1),
-      l('zenith', 'Light from above', '#d9dcd6', 'acrylic', 'airbrush', 0.8, { mixture: 'pale grey 4:1' }),
+      l('zenith', 'Light from above', '#d9dcd6', 'acrylic', 'airbrush', 0.8, {
+        mixture: 'pale grey 4:1',
+        reach: 'half',
+      }),
       l('cloth', 'Cloth', '#5f7148', 'acrylic', 'brush', 3, { zones: ['cloth'], pausable: true, coats: 2 }),
       l('skin', 'Faces and hands', '#c08a63', 'acrylic', 'brush', 2, { zones: ['skin'], pausable: true }),
       l('shade', 'Overall shade', '#3d2c20', 'acrylic-wash', 'brush', 1, {
@@ -126,7 +129,11 @@ export const LIBRARY: readonly Recipe[] = [
         coats: 2,
         judgeFrom: 'lights',
       }),
-      l('lights', 'Lights by dry brush', '#a9b78a', 'acrylic', 'brush', 2, { dryMinutes: 10, level: 1 }),
+      l('lights', 'Lights by dry brush', '#a9b78a', 'acrylic', 'brush', 2, {
+        dryMinutes: 10,
+        level: 1,
+        reach: 'edges',
+      }),
       seal('matt', 'matt', { dryMinutes: 60, level: 2 }),
     ],
     { washes: 'acrylic', metals: 'brushed', realism: 'table' },
@@ -154,6 +161,7 @@ export const LIBRARY: readonly Recipe[] = [
         zones: ['hull'],
         mixture: 'chip brown, water 1:2',
         pausable: true,
+        reach: 'traces',
       }),
       l('fittings', 'Fittings', '#3f4649', 'acrylic', 'brush', 10, { zones: ['fittings'], pausable: true }),
       seal('seals', 'satin', { coats: 2, minutes: 2, level: 1 }),
@@ -254,8 +262,8 @@ export const LIBRARY: readonly Recipe[] = [
     'Markings on gloss, chipped through',
     ['Body', 'Glass'],
     [
-      primer('grey'),
       work('mask', 'Mask the glass', 6, 'mask', { zones: ['glass'] }),
+      primer('grey'),
       l('base', 'Base colour', '#8f3a34', 'acrylic', 'airbrush', 8, { mixture: 'brick red 3:1', coats: 2 }),
       work('unmask', 'Unmask', 3, 'unmask', { zones: ['glass'] }),
       l('glass', 'Glass frames', '#23282b', 'acrylic', 'brush', 5, { zones: ['glass'] }),
@@ -276,6 +284,7 @@ export const LIBRARY: readonly Recipe[] = [
         zones: ['body'],
         dryMinutes: 15,
         note: 'Turn the sponge each dab.',
+        reach: 'traces',
       }),
       seal('over-chips', 'satin'),
       wash('wash', 'Dark pin wash', '#20140e'),
@@ -312,6 +321,7 @@ export const LIBRARY: readonly Recipe[] = [
       l('chips', 'Chips by brush', '#2b2421', 'acrylic', 'brush', 12, {
         mixture: 'chip brown, water 1:2',
         pausable: true,
+        reach: 'traces',
       }),
       work('putty', 'Mask the stripe with putty', 8, 'putty'),
       l('stripe', 'Stripe', '#d8b23a', 'acrylic', 'airbrush', 5, {
@@ -320,9 +330,9 @@ export const LIBRARY: readonly Recipe[] = [
         film: 'thin',
       }),
       work('unmask', 'Unmask while it is young', 4, 'unmask'),
-      l('number', 'Numbers freehand', '#f0ece0', 'ink', 'brush', 10, { pausable: true }),
+      l('number', 'Numbers freehand', '#f0ece0', 'ink', 'brush', 10, { pausable: true, reach: 'traces' }),
       seal('matt', 'matt', { dryMinutes: 60 }),
-      l('crisp', 'Crisp last chips', '#1e1a18', 'acrylic', 'brush', 6),
+      l('crisp', 'Crisp last chips', '#1e1a18', 'acrylic', 'brush', 6, { reach: 'traces' }),
       seal('last', 'matt', { dryMinutes: 60 }),
     ],
     { decals: 'freehand', markings: 'chips-first', 'chips-and-wash': 'chips-after', chips: 'brush' },
@@ -370,12 +380,14 @@ export const LIBRARY: readonly Recipe[] = [
         dryMinutes: 0,
         mixture: 'oil dots, by eye',
         window: { opensMinutes: 10, closesMinutes: 180, preferMinutes: 60, through: null },
+        reach: 'traces',
       }),
       work('blend', 'Blend, dry sponge over tide marks', 8, 'wipe', { dryMinutes: 1440 }),
       l('streaks', 'Rust streaks, dark first', '#7a3f22', 'oil', 'brush', 8, {
         dryMinutes: 0,
         mixture: 'rust oil, thinned',
         window: { opensMinutes: 10, closesMinutes: 120, preferMinutes: 45, through: null },
+        reach: 'traces',
       }),
       work('draw', 'Draw them down the way water runs', 8, 'wipe', { dryMinutes: 1440 }),
       seal('matt', 'matt', { dryMinutes: 60 }),
@@ -396,12 +408,14 @@ export const LIBRARY: readonly Recipe[] = [
       l('dust', 'Dust, one to five', '#d8c9a4', 'acrylic', 'airbrush', 4, {
         zones: ['lower'],
         mixture: 'dust, acrylic thinner 1:5',
+        reach: 'half',
       }),
       l('powder', 'Powders with fixer', '#8c7a58', 'powder', 'hand', 6, {
         zones: ['lower'],
         air: 'contaminates',
+        reach: 'half',
       }),
-      l('flick', 'Flicked mud', '#4b3b28', 'paste', 'brush', 3, {
+      l('flick', 'Flicked mud', '#4b3b28', 'spirit-mud', 'brush', 3, {
         zones: ['lower'],
         task: 'spatter',
         air: 'contaminates',
@@ -413,6 +427,7 @@ export const LIBRARY: readonly Recipe[] = [
         sheen: 'wet',
         air: 'needs-clean',
         mixture: 'gloss wet effect, undiluted',
+        reach: 'traces',
       }),
     ],
     { powders: 'always', aids: 'cool' },
@@ -425,7 +440,7 @@ export const LIBRARY: readonly Recipe[] = [
       primer('black'),
       l('base', 'Lead grey', '#60676b', 'acrylic', 'airbrush', 6, { mixture: 'lead grey 3:1', coats: 2 }),
       seal('matt', 'matt', { dryMinutes: 60 }),
-      l('pigment', 'Soot and dust', '#b3a58c', 'powder', 'hand', 6, { air: 'contaminates' }),
+      l('pigment', 'Soot and dust', '#b3a58c', 'powder', 'hand', 6, { air: 'contaminates', reach: 'half' }),
     ],
     { powders: 'never', 'wash-surface': 'matt' },
   ),
@@ -469,6 +484,7 @@ export const LIBRARY: readonly Recipe[] = [
       l('brush', 'Edges, dry-brushed', '#c3b79a', 'acrylic', 'brush', 4, {
         zones: ['ground'],
         dryMinutes: 10,
+        reach: 'edges',
       }),
       seal('matt', 'matt', { dryMinutes: 60 }),
       l('water', 'Clear water', '#7fa8a4', 'water', 'pour', 6, {
@@ -492,6 +508,7 @@ export const LIBRARY: readonly Recipe[] = [
       l('details', 'Details from the kit’s list', '#d8c27a', 'acrylic', 'brush', 10, {
         pausable: true,
         note: 'Lamps, handles, undersides, the second of a pair.',
+        reach: 'traces',
       }),
       seal('satin', 'satin', { dryMinutes: 60 }),
       work('bare', 'Bare the joint', 3, 'bare', { zones: ['joint'] }),

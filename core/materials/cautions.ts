@@ -1,4 +1,4 @@
-import type { FamilyId } from './families';
+import { familyOf, type FamilyId, type Hazard } from './families';
 import type { MethodId } from './methods';
 
 /** Stands under every caution. The page gives no advice beyond it. */
@@ -16,6 +16,14 @@ const GLUE =
 const SHARP_AND_WET = 'Moisten with water only, and keep the blade or pick turned away from the hand.';
 const WATER = 'Warm water is enough; hot water scalds.';
 
+const OF_HAZARD: Readonly<Record<Hazard, string>> = {
+  thinner: SOLVENT,
+  rags: RAGS,
+  dust: DUST,
+  blade: BLADE,
+  'warm-water': WATER,
+};
+
 /** The usual cautions for a layer, most urgent first; empty for plain brushwork with waterborne paint. */
 export function cautionsFor(
   family: FamilyId,
@@ -25,12 +33,9 @@ export function cautionsFor(
   const cautions: string[] = [];
   if (method === 'can') cautions.push(CAN, SPRAY);
   else if (method === 'airbrush') cautions.push(SPRAY);
-  if (family === 'enamel' || family === 'oil' || family === 'lacquer') cautions.push(SOLVENT);
-  if (family === 'enamel' || family === 'oil') cautions.push(RAGS);
-  if (family === 'powder') cautions.push(DUST);
   if (task === 'glue') cautions.push(GLUE);
   if (task === 'lift') cautions.push(SHARP_AND_WET);
-  else if (family === 'work') cautions.push(BLADE);
-  if (family === 'setting') cautions.push(WATER);
+  for (const hazard of familyOf(family).hazards)
+    if (hazard !== 'blade' || task !== 'lift') cautions.push(OF_HAZARD[hazard]);
   return cautions;
 }

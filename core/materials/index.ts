@@ -4,9 +4,13 @@ export {
   FAMILIES,
   FAMILY_IDS,
   familyOf,
+  type Binder,
+  type Body,
   type Drying,
   type Family,
   type FamilyId,
+  type Hazard,
+  type Role,
   type Texture,
 } from './families';
 export { METHOD_IDS, METHODS, methodOf, type Method, type MethodId } from './methods';
@@ -22,6 +26,7 @@ export {
   type Ratio,
   type Rational,
 } from './ratio';
+export { REACH, REACHES, type Reach, type ReachFacts } from './reach';
 export { sprayGuide, sprayWords, type SprayGuide } from './spray';
 export {
   AmountError,

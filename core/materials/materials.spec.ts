@@ -88,8 +88,10 @@ describe('cautions', () => {
 
   it('tell of fire and fumes where there is solvent, and of rags where something hardens by itself', () => {
     for (const c of all) {
-      expect(c.text.includes('flammable')).toBe(['enamel', 'oil', 'lacquer'].includes(c.family));
-      expect(c.text.includes('closed metal bin')).toBe(['enamel', 'oil'].includes(c.family));
+      expect(c.text.includes('flammable')).toBe(
+        ['enamel', 'oil', 'spirit-mud', 'lacquer'].includes(c.family),
+      );
+      expect(c.text.includes('closed metal bin')).toBe(['enamel', 'oil', 'spirit-mud'].includes(c.family));
     }
   });
 

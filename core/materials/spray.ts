@@ -1,5 +1,5 @@
 /** Nozzle and pressure for a product and a method: common practice, no source; the product's label comes first. */
-import type { FamilyId } from './families';
+import { familyOf, type FamilyId } from './families';
 import type { MethodId } from './methods';
 import { barToPsi, psiToBar } from './units';
 
@@ -8,15 +8,6 @@ export interface SprayGuide {
   readonly psi: number;
   readonly bar: number;
 }
-
-const NOZZLE: Partial<Record<FamilyId, number>> = {
-  medium: 0.7,
-  primer: 0.5,
-  varnish: 0.5,
-  metal: 0.4,
-  ink: 0.3,
-};
-const PSI: Partial<Record<FamilyId, number>> = { primer: 25, varnish: 20, ink: 15, lacquer: 18 };
 
 /** The layer's own nozzle and pressure where it has any; null for what is not sprayed by airbrush. */
 export function sprayGuide(
@@ -28,9 +19,9 @@ export function sprayGuide(
   }: { readonly nozzleMm?: number | undefined; readonly pressureBar?: number | undefined } = {},
 ): SprayGuide | null {
   if (method !== 'airbrush') return null;
-  const psi = pressureBar === undefined ? (PSI[family] ?? 20) : Math.round(barToPsi(pressureBar));
+  const psi = pressureBar === undefined ? familyOf(family).psi : Math.round(barToPsi(pressureBar));
   return {
-    nozzleMm: nozzleMm ?? NOZZLE[family] ?? 0.4,
+    nozzleMm: nozzleMm ?? familyOf(family).nozzleMm,
     psi,
     bar: Math.round((pressureBar ?? psiToBar(psi)) * 10) / 10,
   };

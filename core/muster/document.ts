@@ -1,6 +1,6 @@
 /** The muster: everything the user owns, in one document (docs/formats.md). Types are derived from the schemas. */
 import * as z from 'zod';
-import { AIDS, FAMILY_IDS, FILMS, METHOD_IDS } from '#core/materials';
+import { AIDS, FAMILY_IDS, FILMS, METHOD_IDS, REACHES } from '#core/materials';
 import {
   DATE_PATTERN,
   DATE_TIME_PATTERN,
@@ -36,6 +36,7 @@ const minutes = z
   .number()
   .min(0)
   .max(60 * 24 * 60);
+const colour = z.string().regex(/^#[0-9a-f]{6}$/, 'is no colour (#rrggbb)');
 const air = z.strictObject({
   celsius: z.number().min(-10).max(45),
   humidityPercent: z.number().min(1).max(99),
@@ -205,7 +206,7 @@ export const estimateSchema = z.strictObject({
 export const layerSchema = z.strictObject({
   id,
   name,
-  colour: z.string().regex(/^#[0-9a-f]{6}$/, 'is no colour (#rrggbb)'),
+  colour,
   family: z.enum(FAMILY_IDS),
   method: z.enum(METHOD_IDS),
   /** zones it goes on; empty: all of them */
@@ -230,6 +231,8 @@ export const layerSchema = z.strictObject({
   /** how the surface looks when it is dry */
   sheen: z.enum(SHEENS).optional(),
   film: z.enum(FILMS).optional(),
+  /** how much of its zones it covers, and where; without it all of them */
+  reach: z.enum(REACHES).optional(),
   aid: z.enum(AIDS).optional(),
   /** repeated until it looks right: so many passes are expected, with a wait between them */
   passes: z.strictObject({ expected: z.int().min(1).max(12), waitMinutes: minutes }).optional(),
@@ -296,7 +299,7 @@ export const lookSchema = z.strictObject({
   /** zones that it is for; empty: all of them */
   zones: z.array(id).max(100),
   strength: z.enum(LOOK_STRENGTHS),
-  colour: z.string().regex(/^#[0-9a-f]{6}$/, 'is no colour (#rrggbb)'),
+  colour,
 });
 
 /** What a recipe was composed from: layer ids of its own are made of the wishes' ids. */
@@ -449,11 +452,20 @@ export const productSchema = z.strictObject({
   /** as mixtures call it */
   name,
   family: z.enum(FAMILY_IDS),
-  colour: z.string().regex(/^#[0-9a-f]{6}$/, 'is no colour (#rrggbb)'),
+  colour,
   finish: z.enum(SHEENS).optional(),
   bottleMl: z.number().min(0.05, 'is smaller than a drop (0.05 ml)').max(5000),
   leftMl: z.number().min(0).max(100_000),
   openedOn: date.optional(),
+  /** a test card: the dry coat as it is seen over white and over black paper, from a picture of it */
+  card: z
+    .strictObject({
+      white: colour,
+      black: colour,
+      overWhite: colour,
+      overBlack: colour,
+    })
+    .optional(),
   price: z.number().min(0).max(10_000).optional(),
 });
 
@@ -520,6 +532,7 @@ export type Substitute = z.infer<typeof substituteSchema>;
 export type Piece = z.infer<typeof pieceSchema>;
 export type Kit = z.infer<typeof kitSchema>;
 export type Unit = z.infer<typeof unitSchema>;
+export type TestCard = NonNullable<Product['card']>;
 export type Product = z.infer<typeof productSchema>;
 export type Marking = z.infer<typeof markingSchema>;
 export type Consumable = z.infer<typeof consumableSchema>;

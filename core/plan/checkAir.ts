@@ -11,7 +11,7 @@ import {
   wallTime,
   type Muster,
 } from '#core/muster';
-import type { Finding, Place } from '#core/recipe';
+import { layerFix, onRecipe, type Finding, type Place } from '#core/recipe';
 import { needOf } from './compile';
 import { horizonDays } from './horizon';
 import { moment } from './words';
@@ -97,32 +97,36 @@ function checkFitness(muster: Muster): Finding[] {
   return findings;
 }
 
+/** Cans belong outdoors; lacquer where spraying draws off. A bench that has not said so is asked. */
 function checkExtraction(muster: Muster): Finding[] {
-  if (muster.bench.hasExtraction !== false) return [];
+  const { hasExtraction } = muster.bench;
+  if (hasExtraction) return [];
+  const isTold = hasExtraction === false;
   return muster.recipes.flatMap((recipe) =>
     recipe.layers
-      .filter((l) => needOf(l) === 'lacquer')
+      .filter((l) => !l.isOutdoors && (isTold ? needOf(l) === 'lacquer' : l.method === 'can'))
       .map((layer): Finding => ({
-        rule: 'spray-without-extraction',
-        severity: 'error',
+        rule: isTold ? 'spray-without-extraction' : 'can-indoors',
+        severity: isTold ? 'error' : 'warning',
         isCraft: true,
         place: { view: 'recipes', recipe: recipe.id, layer: layer.id },
         where: `${recipe.name}, layer “${layer.name}”`,
-        text: 'Spray can or lacquer indoors, and this bench has no extraction: vapour and mist stay in the room.',
-        cure: 'Spray it outdoors, or take a waterborne product by brush or airbrush.',
-        ...(layer.substitute
-          ? {
-              fix: {
-                label: `Take “${layer.substitute.name}” instead`,
+        text: isTold
+          ? 'Spray can or lacquer indoors, and this bench has no extraction: vapour and mist stay in the room.'
+          : 'A spray can, and nothing says where: indoors its mist and gas stay in the room.',
+        cure: isTold
+          ? 'Spray it outdoors, or take a waterborne product by brush or airbrush.'
+          : 'Spray it outdoors, in daylight and fit air; or say on the bench that spraying draws off to the outside.',
+        fix: onRecipe(
+          recipe.id,
+          layer.substitute
+            ? {
+                ...layerFix(`Take “${layer.substitute.name}” instead`, layer, { usesSubstitute: true }),
                 addsMinutes: layer.substitute.minutes * layer.substitute.coats - layer.minutes * layer.coats,
                 addsDryMinutes: layer.substitute.dryMinutes - layer.dryMinutes,
-                apply: (r) => ({
-                  ...r,
-                  layers: r.layers.map((l) => (l.id === layer.id ? { ...l, usesSubstitute: true } : l)),
-                }),
-              },
-            }
-          : {}),
+              }
+            : layerFix('Only outdoors', layer, { isOutdoors: true }),
+        ),
       })),
   );
 }

@@ -8,7 +8,15 @@ import {
   common,
   type Minutes,
 } from '#core/muster';
-import { effectiveRecipe, layerByBrush, workMinutes, type Finding, type Place } from '#core/recipe';
+import {
+  effectiveRecipe,
+  layerByBrush,
+  workMinutes,
+  type Finding,
+  type Place,
+  layerFix,
+  onRecipe,
+} from '#core/recipe';
 import { abilityOf, handsOf, mayDo } from './hands';
 import { horizonDays } from './horizon';
 import { compressorOpen, daylightSpans } from './hours';
@@ -119,12 +127,10 @@ function checkLayer(muster: Muster, hours: Hours, { recipe, layer, minutes }: Us
         where,
         text: 'It is for the airbrush, and this bench has none.',
         cure: 'Put it on by brush, or say on the bench that there is an airbrush.',
-        fix: {
-          label: 'By brush',
+        fix: onRecipe(recipe.id, {
+          ...layerFix('By brush', layer, brushed),
           addsMinutes: (brushed.minutes - layer.minutes) * layer.coats,
-          addsDryMinutes: 0,
-          apply: (r) => ({ ...r, layers: r.layers.map((l) => (l.id === layer.id ? layerByBrush(l) : l)) }),
-        },
+        }),
       },
     ];
   }

@@ -338,7 +338,7 @@ function wholeMinutes(lag: ProblemLag): ProblemLag {
 /** What a layer asks of the air. */
 export function needOf(layer: Layer): Need {
   if (familyOf(layer.family).drying === 'none') return 'none';
-  return layer.method === 'can' || layer.family === 'lacquer' ? 'lacquer' : 'paint';
+  return layer.method === 'can' || familyOf(layer.family).binder === 'lacquer' ? 'lacquer' : 'paint';
 }
 
 /** When a layer of this need must not go on, joined and sorted. */

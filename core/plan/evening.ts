@@ -27,6 +27,7 @@ const OF_FAMILY: Readonly<Record<FamilyId, string>> = {
   powder: 'powders',
   pen: 'pencil and pen',
   paste: 'mud and texture',
+  'spirit-mud': 'mud and texture',
   water: 'pours',
   crackle: 'crackle',
   washable: 'washable paint',

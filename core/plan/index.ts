@@ -15,7 +15,7 @@ export {
 } from './present';
 export { optionalLayers, waysOut, type WayOut } from './waysOut';
 export { waveOf, type Wave, type WaveInput, type WaveLimit } from './wave';
-export { checkPlan, type PlanFinding } from './checkPlan';
+export { checkPlan, planFix, type PlanFinding } from './checkPlan';
 export { needOf } from './compile';
 export { loadOf } from './load';
 export { abilityOf, mayDo } from './hands';

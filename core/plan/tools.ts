@@ -1,7 +1,7 @@
 /** What stands on the bench besides hands: airbrushes, each for its layers, a booth, handles, a drying cabinet. */
 import type { Problem } from '#core/kernel';
 import { clockPoints, type ClockPoints } from '#core/climate';
-import { familyOf, type Drying, type FamilyId } from '#core/materials';
+import { familyOf, type Drying, type Role } from '#core/materials';
 import type { AirbrushRole, Bench, Layer, Piece, SizeClass } from '#core/muster';
 import { loadOf } from './load';
 
@@ -11,12 +11,12 @@ export const BOOTH = 'booth';
 export const CABINET = 'cabinet';
 export const COMPRESSOR = 'compressor';
 
-const FOR_FAMILIES: Readonly<Record<AirbrushRole, readonly FamilyId[]>> = {
+const FOR_PRODUCTS: Readonly<Record<AirbrushRole, readonly Role[]>> = {
   any: [],
-  primer: ['primer', 'lacquer'],
-  colour: ['acrylic', 'ink', 'acrylic-wash', 'washable'],
+  primer: ['primer'],
+  colour: ['colour', 'wash'],
   metal: ['metal'],
-  varnish: ['varnish', 'medium'],
+  varnish: ['seal', 'release'],
 };
 
 /**
@@ -35,7 +35,7 @@ export function airbrushOf(bench: Bench, layer: Layer): string {
   const fitting = all.filter((a) => layer.nozzleMm !== undefined && a.nozzleMm === layer.nozzleMm);
   const among = fitting.length > 0 ? fitting : all;
   const chosen =
-    among.find((a) => FOR_FAMILIES[a.role].includes(layer.family)) ??
+    among.find((a) => FOR_PRODUCTS[a.role].includes(familyOf(layer.family).role)) ??
     among.find((a) => a.role === 'any') ??
     among[0]!;
   return chosen.resource;

@@ -14,7 +14,7 @@ import {
   type Recipe,
   type Unit,
 } from '#core/muster';
-import { checkCraft, withSchool } from '#core/recipe';
+import { checkCraft, withSchool, isFor } from '#core/recipe';
 import { horizonDays } from './horizon';
 import { moment } from './words';
 
@@ -139,15 +139,7 @@ function firstFreeDay(muster: Muster, from: number): LocalDate | null {
 
 /** Effects on top of the colours: what a hurried painter leaves off first. Ground, colour and seal stay. */
 function isEffect(layer: Layer): boolean {
-  return (
-    layer.family === 'acrylic-wash' ||
-    layer.family === 'enamel' ||
-    layer.family === 'oil' ||
-    layer.family === 'powder' ||
-    layer.family === 'pen' ||
-    layer.family === 'ink' ||
-    layer.method === 'sponge'
-  );
+  return isFor('wash', 'powder', 'mark')(layer) || layer.family === 'ink' || layer.method === 'sponge';
 }
 
 /**

@@ -1,6 +1,7 @@
 /** The craft rules over one recipe: handbook section 6. */
 import type { Piece, Recipe } from '#core/muster';
-import type { Finding } from './finding';
+import { checkWishes, WISH_RULES } from './checkWishes';
+import { onRecipe, type Finding } from './finding';
 import { COVER, finalCoatMissing } from './rules/cover';
 import { stackOf, type Hit, type Rule } from './rules/rule';
 import { SANDWICH } from './rules/sandwich';
@@ -9,7 +10,13 @@ import { SEALING } from './rules/sealing';
 const RULES: readonly Rule[] = [...SEALING, ...SANDWICH, ...COVER];
 
 /** Ids of all craft rules, those of pieces among them. */
-export const CRAFT_RULES: readonly string[] = [...RULES.map((r) => r.id), 'no-last-coat', 'solvent-on-old'];
+export const CRAFT_RULES: readonly string[] = [
+  ...RULES.map((r) => r.id),
+  'no-last-coat',
+  'solvent-on-old',
+  'all-identical',
+  ...WISH_RULES,
+];
 
 /** @param uses what the pieces of this recipe are for; empty when no piece follows it yet */
 export function checkCraft(recipe: Recipe, uses: readonly NonNullable<Piece['use']>[] = []): Finding[] {
@@ -19,7 +26,7 @@ export function checkCraft(recipe: Recipe, uses: readonly NonNullable<Piece['use
   );
   if (uses.some((u) => u !== 'display'))
     for (const hit of finalCoatMissing(stack)) findings.push(findingOf(recipe, 'no-last-coat', 'error', hit));
-  return findings.filter((f) => !isSilenced(recipe, f));
+  return [...findings, ...checkWishes(recipe)].filter((f) => !isSilenced(recipe, f));
 }
 
 function findingOf(recipe: Recipe, rule: string, severity: Finding['severity'], hit: Hit): Finding {
@@ -36,7 +43,7 @@ function findingOf(recipe: Recipe, rule: string, severity: Finding['severity'], 
     where: hit.layer ? `${recipe.name}, layer “${hit.layer.name}”` : `Recipe “${recipe.name}”`,
     text: hit.text,
     cure: hit.cure,
-    ...(hit.fix ? { fix: hit.fix } : {}),
+    ...(hit.fix ? { fix: onRecipe(recipe.id, hit.fix) } : {}),
   };
 }
 

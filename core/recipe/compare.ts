@@ -1,5 +1,5 @@
 /** Two recipes side by side: what they share, and in what a layer differs. */
-import { familyOf, methodOf } from '#core/materials';
+import { familyOf, methodOf, REACH } from '#core/materials';
 import type { Layer, Recipe } from '#core/muster';
 
 export interface ComparedRow {
@@ -54,6 +54,7 @@ function differencesOf(a: Layer, b: Layer): string[] {
     ['colour', a.colour, b.colour],
     ['sheen', a.sheen ?? 'not said', b.sheen ?? 'not said'],
     ['film', a.film ?? 'normal', b.film ?? 'normal'],
+    ['covers', REACH[a.reach ?? 'all'].name, REACH[b.reach ?? 'all'].name],
     ['note', a.note, b.note],
   ];
   return figures

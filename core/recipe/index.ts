@@ -1,19 +1,21 @@
 export { checkCraft, CRAFT_RULES } from './checkCraft';
-export { colourDistance } from './rules/cover';
 export { QUESTIONS, schoolOf, withSchool, type Question, type School } from './schools';
+export { isFor, isPaint, isSeal, isSolvent, isWash, isWashable } from './kinds';
 export { checkRecipe } from './checkRecipe';
 export { compareRecipes, type ComparedRow } from './compare';
 export { factsOf, type RecipeFacts } from './facts';
-export type { Finding, Fix, Place } from './finding';
+export { layerFix, onRecipe, type Finding, type Fix, type Place, type RecipeFix } from './finding';
 export {
   circleOf,
   isOnZone,
+  layersOn,
   linksOf,
   opensAfter,
   restingOn,
   topLayers,
   withZoneTurned,
   zonesOf,
+  zonesToSee,
   type Link,
 } from './links';
 export { layerByBrush, recipeByBrush } from './byBrush';

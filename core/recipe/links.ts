@@ -25,6 +25,16 @@ export function zonesOf(recipe: Recipe, layer: Layer): readonly string[] {
   return all.length > 0 ? all : [IMPLICIT_ZONE];
 }
 
+/** The layers of one zone, bottom to top. */
+export function layersOn(recipe: Recipe, zone: string): Layer[] {
+  return recipe.layers.filter((l) => zonesOf(recipe, l).includes(zone));
+}
+
+/** Zones that are looked at one by one: those of the recipe; of one without, the whole piece. */
+export function zonesToSee(recipe: Recipe): readonly { readonly id: string; readonly name: string }[] {
+  return recipe.zones.length > 0 ? recipe.zones : [{ id: IMPLICIT_ZONE, name: 'Whole piece' }];
+}
+
 /** Whether what names these zones goes on one of them: none named is all. */
 export function isOnZone(named: readonly string[], zone: string): boolean {
   return named.length === 0 || named.includes(zone);

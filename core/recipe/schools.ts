@@ -1,4 +1,5 @@
 /** Where practitioners disagree (handbook section 5): a choice on each recipe, with a default and its reason. */
+import { isFor, isSolvent, isMedium } from './kinds';
 import type { Recipe } from '#core/muster';
 
 export interface School {
@@ -185,7 +186,7 @@ export function withSchool(recipe: Recipe, question: string, school: string): Re
       return {
         ...chosen,
         layers: chosen.layers.map((l) =>
-          l.family === 'medium'
+          isMedium(l)
             ? {
                 ...l,
                 dryMinutes: Math.min(l.dryMinutes, w.opens),
@@ -205,11 +206,7 @@ export function withSchool(recipe: Recipe, question: string, school: string): Re
       return {
         ...chosen,
         layers: chosen.layers.map((l) =>
-          l.family === 'medium' || l.family === 'work' || l.family === 'pen'
-            ? l
-            : l.family === 'enamel' || l.family === 'oil'
-              ? { ...l, aid: 'none' }
-              : { ...l, aid },
+          isFor('release', 'work', 'mark')(l) ? l : isSolvent(l) ? { ...l, aid: 'none' } : { ...l, aid },
         ),
       };
     }
@@ -217,9 +214,7 @@ export function withSchool(recipe: Recipe, question: string, school: string): Re
       return {
         ...chosen,
         layers: chosen.layers.map((l) =>
-          l.substitute && (l.family === 'enamel' || l.family === 'oil')
-            ? { ...l, usesSubstitute: school === 'acrylic' }
-            : l,
+          l.substitute && isSolvent(l) ? { ...l, usesSubstitute: school === 'acrylic' } : l,
         ),
       };
     default:

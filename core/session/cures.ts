@@ -1,4 +1,5 @@
 /** What goes wrong, and the cure: handbook section 7 (common practice, no source). Each costs minutes and drying. */
+import { isFor, isWash } from '#core/recipe';
 import type { Layer } from '#core/muster';
 
 export interface Cure {
@@ -24,8 +25,6 @@ const cure = (
   fits,
 });
 const isLift = (l: Layer): boolean => l.task === 'lift';
-const isWash = (l: Layer): boolean =>
-  l.family === 'enamel' || l.family === 'oil' || l.family === 'acrylic-wash';
 const isSpray = (l: Layer): boolean => l.method === 'airbrush' || l.method === 'can';
 const any = (): boolean => true;
 
@@ -42,15 +41,15 @@ const CURES: readonly Entry[] = [
   cure('Decal silvered', 'Prick it, softener again', 4, 60, (l) => l.task === 'decal'),
   cure('Tide mark', 'Damp edge within the hour, dry sponge, or make it dirt', 4, 30, isWash),
   cure('Streak too strong', 'Thinner while it can be worked, otherwise a glaze', 5, 60, isWash),
-  cure('Pooled', 'Wick it at once', 2, 10, (l) => l.family === 'medium' || isWash(l)),
-  cure('Frosted matt', 'Gloss over, then matt again, thinner', 8, 120, (l) => l.family === 'varnish'),
+  cure('Pooled', 'Wick it at once', 2, 10, (l) => isFor('release', 'wash')(l)),
+  cure('Frosted matt', 'Gloss over, then matt again, thinner', 8, 120, isFor('seal')),
   cure('Sponge pattern repeats', 'Turn the sponge, blend', 4, 15, (l) => l.method === 'sponge'),
   cure(
     'Effect vanished under varnish',
     'Repeat it stronger after sealing; test on a spare',
     10,
     60,
-    (l) => l.family === 'varnish',
+    isFor('seal'),
   ),
   cure('Hair or dust in a wet coat', 'Let it dry, polish, recoat there', 8, 60, isSpray),
   cure('Part fell off', 'Glue it, touch in', 8, 60, any),
@@ -60,7 +59,7 @@ const CURES: readonly Entry[] = [
     'Reseal and start the sandwich again',
     20,
     240,
-    (l) => l.family === 'medium' || l.window?.closesMinutes != null,
+    (l) => isFor('release')(l) || l.window?.closesMinutes != null,
   ),
   cure('Missed window, accepted', 'Leave it as it is', 1, 0, (l) => l.window != null),
 ];

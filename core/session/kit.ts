@@ -1,5 +1,6 @@
 /** Before a session: what to lay out, in order. After it: what must be left alone until when, and what opens meanwhile. */
-import { cautionsFor, familyOf, methodOf } from '#core/materials';
+import { isFor, isSolvent, isWashable } from '#core/recipe';
+import { familyOf, methodOf } from '#core/materials';
 import { clockTime, listed, moment, type Plan, type PlanSession, type PlanStep } from '#core/plan';
 
 export interface LaidOut {
@@ -35,7 +36,7 @@ export function layOut(plan: Plan, session: PlanSession, done: ReadonlySet<strin
       put('Tools', layer.nozzleMm ? `Airbrush, ${layer.nozzleMm} mm nozzle` : 'Airbrush');
     if (layer.method === 'brush') put('Tools', 'Brushes, and the palette');
     if (layer.method === 'sponge') put('Tools', 'Sponge and tweezers');
-    if (layer.family === 'pen') put('Tools', 'Pens and graphite');
+    if (isFor('mark')(layer)) put('Tools', 'Pens and graphite');
     if (layer.method === 'pour') put('Tools', 'Pouring cup, level');
     if (layer.task === 'mask') put('Tools', 'Tape and putty, a fresh blade');
     if (layer.task === 'unmask') put('Tools', 'Fine tweezers');
@@ -45,23 +46,13 @@ export function layOut(plan: Plan, session: PlanSession, done: ReadonlySet<strin
       put('Protection', 'Respirator that fits the product, extraction on');
     if (familyOf(layer.family).drying === 'solvent' || familyOf(layer.family).drying === 'oxidation')
       put('Protection', 'Gloves, open window, closed metal bin for rags');
-    if (layer.family === 'powder') put('Protection', 'Dust mask and eye protection');
-    if (
-      layer.family === 'work' &&
-      cautionsFor(layer.family, layer.method, layer.task).length > 0 &&
-      layer.task === 'mask'
-    )
-      put('Protection', 'Eye protection for trimming');
-    if (
-      layer.task === 'decal' ||
-      layer.task === 'lift' ||
-      layer.task === 'rinse' ||
-      layer.family === 'washable'
-    )
+    if (familyOf(layer.family).hazards.includes('dust')) put('Protection', 'Dust mask and eye protection');
+    if (layer.task === 'mask') put('Protection', 'Eye protection for trimming');
+    if (layer.task === 'decal' || layer.task === 'lift' || layer.task === 'rinse' || isWashable(layer))
       put('Water and cloths', 'Warm (not hot) water and a soft brush');
     if (familyOf(layer.family).drying === 'water' && layer.method !== 'can')
       put('Water and cloths', 'Clean water');
-    if (layer.task === 'wipe' || layer.family === 'enamel' || layer.family === 'oil')
+    if (layer.task === 'wipe' || isSolvent(layer))
       put('Water and cloths', 'Thinner in a lidded jar, lint-free swabs');
   }
   const order: LaidOut['group'][] = ['Paints to shake', 'Cups', 'Tools', 'Protection', 'Water and cloths'];

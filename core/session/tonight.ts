@@ -1,4 +1,5 @@
 /** The session at the bench as it stands: the run in hand, what comes after, what is drying and what closes first. */
+import { isFor } from '#core/recipe';
 import { duration, runsOf, type Plan, type PlanStep } from '#core/plan';
 import { minutesUntil } from '#core/muster';
 import { standing, type LogEntry } from './log';
@@ -88,7 +89,7 @@ function comingRuns(plan: Plan, open: readonly PlanStep[]): (readonly PlanStep[]
 function isFiller(step: PlanStep): boolean {
   return (
     (step.layer.method === 'sponge' ||
-      step.layer.family === 'pen' ||
+      isFor('mark')(step.layer) ||
       step.layer.pausable ||
       step.layer.dryMinutes <= 10) &&
     step.gate === null

@@ -1,4 +1,5 @@
 /** What a plan takes from the shelves: by product and session, when each runs out, what to buy by which day. */
+import { isSolvent } from '#core/recipe';
 import { amountOf, mixOf, type Component } from '#core/amounts';
 import { AmountError } from '#core/materials';
 import {
@@ -201,7 +202,7 @@ function usesIt(consumable: Consumable, step: PlanStep): boolean {
     case 'mask':
       return step.layer.task === 'mask' || step.layer.task === 'putty';
     case 'enamel':
-      return step.layer.family === 'enamel' || step.layer.family === 'oil' || step.layer.task === 'wipe';
+      return isSolvent(step.layer) || step.layer.task === 'wipe';
   }
 }
 

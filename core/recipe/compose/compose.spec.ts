@@ -11,6 +11,7 @@ import {
   type Looks,
   type Recipe,
 } from '#core/muster';
+import { smallMuster } from '../../plan/testing';
 import {
   checkCraft,
   checkRecipe,
@@ -60,6 +61,7 @@ const wish: fc.Arbitrary<{ recipe: Recipe; looks: Looks }> = fc
     looks: { ...rest, list: list.map((l, k) => ({ ...l, id: `w${k}` })) },
   }));
 
+const bare: Recipe = { id: 'r', name: 'Composed', zones: [], layers: [] };
 const withLayers = (recipe: Recipe, layers: readonly Layer[]): Recipe => ({ ...recipe, layers: [...layers] });
 const errorsOf = (recipe: Recipe): string[] =>
   [...checkRecipe(recipe), ...checkCraft(recipe, ['played'])]
@@ -192,6 +194,63 @@ describe('composing again over a hand’s work', () => {
     expect(next.recipe.layers[2]).toEqual(own);
     expect(next.kept.map((l) => l.id).sort()).toEqual(['own', 'streaks']);
     expect(next.changes.map((c) => [c.is, c.layer.id])).toContainEqual(['added', 'mud']);
+  });
+
+  it('leaves what was moved by hand where the hand put it, and still drops it with its wish', () => {
+    const looks = withLook(withLook(FIRST_LOOKS, 'details'), 'lights');
+    const made = { ...bare, layers: composed(bare, looks), looks };
+    const at = made.layers.findIndex((l) => l.id === 'lights');
+    const [lights] = made.layers.splice(at, 1);
+    made.layers.splice(
+      made.layers.findIndex((l) => l.id === 'details'),
+      0,
+      lights!,
+    );
+    const order = (r: Recipe): string[] => r.layers.map((l: Layer) => l.id);
+    expect(order(revised(made, { looks }).recipe)).toEqual(order(made));
+    const more = revised(made, { looks: withLook(looks, 'dust') });
+    expect(order(more.recipe).indexOf('lights')).toBeLessThan(order(more.recipe).indexOf('details'));
+    expect(more.kept.map((l) => l.id)).toContain('lights');
+    expect(order(revised(made, { looks: withoutLook(looks, 'lights') }).recipe)).not.toContain('lights');
+  });
+
+  it('lets what lies under tape or solvent dry until it bears them', () => {
+    const looks = withLook(withLook(FIRST_LOOKS, 'second'), 'mud');
+    const rules = checkCraft({ ...bare, layers: composed(bare, looks) }).map((f) => f.rule);
+    expect(rules).not.toContain('tape-on-young');
+    const young = composed(bare, looks).map((l) => (l.id.startsWith('base') ? { ...l, dryMinutes: 15 } : l));
+    expect(checkCraft({ ...bare, layers: young }).map((f) => f.rule)).toContain('tape-on-young');
+  });
+
+  it('tells wishes that go against one another, and takes the cure', () => {
+    const rules = (r: Recipe): string[] => checkCraft(r).map((f) => f.rule);
+    const made = (looks: Looks, zones: Recipe['zones'] = []): Recipe => {
+      const empty = { ...bare, zones };
+      return { ...empty, layers: composed(empty, looks), looks };
+    };
+    const metal = made(withLook(FIRST_LOOKS, 'metal'), [ZONES[0]!, ZONES[1]!]);
+    // The deck ends satin as it is.
+    expect(
+      checkCraft(metal)
+        .filter((f) => f.rule === 'wish-metal-under-matt')
+        .map((f) => f.place.zone),
+    ).toEqual(['hull']);
+    const { fix } = checkCraft(metal).find((f) => f.rule === 'wish-metal-under-matt')!;
+    const cured = fix!.apply({ ...smallMuster(), units: [], recipes: [metal] }).recipes[0]!;
+    expect(rules(cured)).not.toContain('wish-metal-under-matt');
+    expect(
+      cured.layers.some(
+        (l) =>
+          (l.sheen === 'satin' && l.zones.includes('hull')) || (l.sheen === 'satin' && l.zones.length === 0),
+      ),
+    ).toBe(true);
+    expect(rules(made(withLook(withLook(FIRST_LOOKS, 'metal'), 'polish')))).not.toContain(
+      'wish-metal-under-matt',
+    );
+    const chipped = { ...FIRST_LOOKS, list: FIRST_LOOKS.list.filter((l) => l.kind !== 'base') };
+    expect(rules(made(withLook(chipped, 'chipping')))).toContain('wish-chips-without-colour');
+    expect(rules(made(withLook(FIRST_LOOKS, 'clear'), ZONES))).toContain('wish-clear-everywhere');
+    expect(rules(made(FIRST_LOOKS))).toEqual([]);
   });
 
   it('tells what goes when a wish is dropped, with its minutes and drying', () => {

@@ -5,7 +5,9 @@
 import { familyOf } from '#core/materials';
 import type { Layer, Looks, Recipe } from '#core/muster';
 import { layerByBrush } from '../byBrush';
-import { isMedium, isSeal, isSolvent } from '../rules/rule';
+import { isOnZone } from '../links';
+import { paintBelow, restUnder } from '../rules/rule';
+import { isMedium, isSeal, isSolvent } from '../kinds';
 import { schooled, type Schooled } from './schooled';
 import { sealed } from './seals';
 import { LAST_COAT, stagesOf } from './stages';
@@ -35,7 +37,21 @@ export function composed(recipe: Pick<Recipe, 'zones' | 'schools'>, looks: Looks
       sheenOf: (zone) => plainSheen(recipe.zones.find((z) => z.id === zone)?.sheen),
     },
   );
-  return levelled(layers.map((l) => asWorked(aided(l, schools))));
+  return levelled(rested(zones, layers).map((l) => asWorked(aided(l, schools))));
+}
+
+/** What lies under tape or solvent dries until it bears them. */
+function rested(zones: readonly string[], layers: readonly Layer[]): Layer[] {
+  const dries = new Map<string, number>();
+  for (const zone of zones) {
+    const stack = layers.filter((l) => isOnZone(l.zones, zone));
+    stack.forEach((layer, at) => {
+      const below = paintBelow(stack, at);
+      const needs = below ? restUnder(layer, below) : null;
+      if (below && needs !== null) dries.set(below.id, Math.max(dries.get(below.id) ?? 0, needs));
+    });
+  }
+  return layers.map((l) => ({ ...l, dryMinutes: Math.max(l.dryMinutes, dries.get(l.id) ?? 0) }));
 }
 
 function plainSheen(sheen: Recipe['zones'][number]['sheen']): CoatSheen | null {

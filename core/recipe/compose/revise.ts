@@ -23,31 +23,46 @@ const byId = (layers: readonly Layer[]): ReadonlyMap<string, Layer> => new Map(l
 
 /**
  * The recipe with other looks or schools. A layer that was edited by hand stays as edited as long as its look is wished for, one that was
- * taken out stays out, one that was put in stays over what it lay on.
+ * taken out stays out, one that was put in or moved stays over what it lay on.
  * @param to the looks; and the schools where they change too
  */
 export function revised(
   recipe: Recipe,
-  to: { readonly looks: Looks; readonly schools?: Recipe['schools'] },
+  to: {
+    readonly looks: Looks;
+    readonly schools?: Recipe['schools'];
+    /** other sheens of its zones */
+    readonly zones?: Recipe['zones'];
+  },
 ): Revision {
   const schools = 'schools' in to ? to.schools : recipe.schools;
   const before = recipe.looks ? byId(composed(recipe, recipe.looks)) : new Map<string, Layer>();
   const mine = byId(recipe.layers);
-  const next = composed({ zones: recipe.zones, ...(schools ? { schools } : {}) }, to.looks);
+  const zones = to.zones ?? recipe.zones;
+  const next = composed({ zones, ...(schools ? { schools } : {}) }, to.looks);
   const kept: Layer[] = [];
   const layers: Layer[] = [];
+  const stands = longestCommon(
+    recipe.layers.map((l) => l.id).filter((id) => before.has(id)),
+    [...before.keys()],
+  );
+  // Put in by hand, or moved by it: its place is the hand's.
+  const isPlaced = (id: string): boolean => !before.has(id) || !stands.has(id);
   for (const layer of next) {
     const own = mine.get(layer.id);
     const was = before.get(layer.id);
     if (was && !own) continue;
+    if (own && was && isPlaced(own.id)) continue;
     if (own && was && !dequal(own, was)) {
       kept.push(own);
-      layers.push({ ...own, zones: own.zones.filter((z) => recipe.zones.some((x) => x.id === z)) });
+      layers.push({ ...own, zones: own.zones.filter((z) => zones.some((x) => x.id === z)) });
     } else layers.push(layer);
   }
-  // What the hand put in goes over what it lay on, or to the bottom.
+  // What the hand placed goes over what it lay on, or to the bottom; what is not wished for any more goes.
+  const wished = new Set(next.map((l) => l.id));
   recipe.layers.forEach((own, k) => {
-    if (before.has(own.id) || layers.some((l) => l.id === own.id)) return;
+    if (!isPlaced(own.id) || layers.some((l) => l.id === own.id)) return;
+    if (before.has(own.id) && !wished.has(own.id)) return;
     kept.push(own);
     const under = recipe.layers.slice(0, k).findLast((l) => layers.some((x) => x.id === l.id));
     layers.splice(under ? layers.findIndex((l) => l.id === under.id) + 1 : 0, 0, own);
@@ -55,6 +70,7 @@ export function revised(
   const ids = new Set(layers.map((l) => l.id));
   const result: Recipe = {
     ...recipe,
+    zones,
     looks: to.looks,
     layers: layers.map((l) => ({
       ...l,

@@ -1,6 +1,20 @@
 /** Where the stack needs a seal, and no more of them than the rules ask for. */
+import {
+  isFor,
+  isPaint,
+  isAcrylic,
+  isSolvent,
+  isOil,
+  isMedium,
+  isAcrylicWash,
+  isWashable,
+  isLoose,
+  isSeal,
+  isTask,
+  isShiny,
+} from '../kinds';
 import type { Layer, Looks } from '#core/muster';
-import { isAcrylic, isMedium, isOil, isPaint, isSeal, isShiny, isSolvent, isTask } from '../rules/rule';
+
 import { coat, type CoatSheen } from './strokes';
 import type { Schooled } from './schooled';
 
@@ -25,11 +39,11 @@ const isLive = (below: Below): boolean => below.findLastIndex(isMedium) > below.
 function needOf(layer: Layer, below: Below, schools: Schooled): Need | null {
   const last = lastPaint(below);
   if (!last) return null;
-  const openCrackle = below.findLastIndex((l) => l.family === 'crackle') > below.findLastIndex(isSeal);
+  const openCrackle = below.findLastIndex((l) => isFor('crackle')(l)) > below.findLastIndex(isSeal);
   if (isSolvent(layer) && layer.task !== 'wipe') {
     const isTrusted =
       schools['solvent'] === 'trusting' && isAcrylic(last) && last.method === 'airbrush' && !isLive(below);
-    const eats = isAcrylic(last) || isMedium(last) || last.family === 'washable';
+    const eats = isAcrylic(last) || isMedium(last) || isWashable(last);
     if ((eats && !isTrusted) || openCrackle)
       return {
         sheen: isOil(layer) ? 'satin' : (schools['wash-surface'] as CoatSheen),
@@ -37,9 +51,9 @@ function needOf(layer: Layer, below: Below, schools: Schooled): Need | null {
         dryMinutes: UNDER_SOLVENT,
       };
   }
-  if (layer.family === 'acrylic-wash' && openCrackle)
+  if (isAcrylicWash(layer) && openCrackle)
     return { sheen: 'satin', name: 'closes the crackle', dryMinutes: UNDER_WATER };
-  if (layer.family === 'crackle' && (openCrackle || isLive(below)))
+  if (isFor('crackle')(layer) && (openCrackle || isLive(below)))
     return { sheen: 'satin', name: 'lifting stops here', dryMinutes: 120 };
   if (isMedium(layer)) {
     const isBare = schools['under-medium'] === 'bare';
@@ -55,10 +69,10 @@ function needOf(layer: Layer, below: Below, schools: Schooled): Need | null {
     last.sheen !== 'satin'
   )
     return { sheen: 'gloss', name: 'for the decals', dryMinutes: UNDER_WATER };
-  if (layer.family === 'washable' && !isSeal(last))
+  if (isWashable(layer) && !isSeal(last))
     return { sheen: 'satin', name: 'so that the whitewash comes off', dryMinutes: UNDER_WATER };
-  const isMoved = last.family === 'powder' || (last.family === 'washable' && !isTask('lift', 'rinse')(layer));
-  if (isMoved && (isTask('lift', 'decal', 'rinse')(layer) || layer.family === 'acrylic-wash'))
+  const isMoved = isLoose(last) || (isWashable(last) && !isTask('lift', 'rinse')(layer));
+  if (isMoved && (isTask('lift', 'decal', 'rinse')(layer) || isAcrylicWash(layer)))
     return { sheen: 'matt', name: 'holds what water would move', dryMinutes: UNDER_WATER };
   return null;
 }

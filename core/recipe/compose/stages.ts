@@ -1,6 +1,6 @@
 /** Looks as stages of the work, in the order of the model's imagined life (handbook section 2), each moved by the schools that differ. */
 import type { Layer, Look, Looks } from '#core/muster';
-import { labOf } from '../rules/cover';
+import { labOf } from '#core/optics';
 import { hands, stroke, wiped } from './strokes';
 import type { Schooled } from './schooled';
 
@@ -94,7 +94,7 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
   texture: (l) =>
     at(RANK.texture, stroke(l, '', 'Texture and pitting', 'paste', 'hand', 8, { coats: heavy(l) ? 2 : 1 })),
   ground: (l) => {
-    const [lightness] = labOf(l.colour);
+    const { l: lightness } = labOf(l.colour);
     const shade = lightness < 30 ? 'Black' : lightness > 80 ? 'White' : 'Grey';
     return at(
       RANK.ground,
@@ -107,6 +107,7 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
     at(
       RANK.light,
       stroke(l, '', 'Light from above', 'acrylic', 'airbrush', 3, {
+        reach: 'half',
         colour: table(ways) ? shifted(l.colour, RAISED) : l.colour,
         coats: heavy(l) ? 2 : 1,
       }),
@@ -122,7 +123,10 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
       RANK.metal,
       way === 'sprayed'
         ? stroke(l, '', 'Metal, sprayed', 'metal', 'airbrush', 5, { nozzleMm: 0.4, coats: heavy(l) ? 2 : 1 })
-        : stroke(l, '', 'Metal, dry-brushed', 'metal', 'brush', 6, { coats: heavy(l) ? 2 : 1 }),
+        : stroke(l, '', 'Metal, dry-brushed', 'metal', 'brush', 6, {
+            coats: heavy(l) ? 2 : 1,
+            reach: 'most',
+          }),
     );
   },
   whitewash: (l) =>
@@ -142,11 +146,17 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
       hands(l, 'unmask', 'Unmask while it is young', 4, 'unmask'),
     ),
   details: (l) =>
-    at(RANK.details, stroke(l, '', 'Details', 'acrylic', 'brush', 12, { pausable: true, coats: 1 })),
+    at(
+      RANK.details,
+      stroke(l, '', 'Details', 'acrylic', 'brush', 12, { pausable: true, coats: 1, reach: 'traces' }),
+    ),
   markings: (l, { schools }) => {
     const rank = schools['markings'] === 'chips-first' ? RANK.chipsUnderMarkings + 1 : RANK.markings;
     if (schools['decals'] === 'freehand')
-      return at(rank, stroke(l, '', 'Markings freehand', 'ink', 'brush', 14, { pausable: true }));
+      return at(
+        rank,
+        stroke(l, '', 'Markings freehand', 'acrylic', 'brush', 14, { pausable: true, reach: 'traces' }),
+      );
     const decals = hands(l, '', 'Decals', 12, 'decal', {
       dryMinutes: 20,
       note: 'Trim the carrier film; soak a minute; slide, dab dry.',
@@ -168,11 +178,13 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
   },
   lining: (l, ways) => {
     const colour = table(ways) ? shifted(l.colour, -RAISED) : l.colour;
-    if (isSolventWash(ways)) return at(RANK.lining, ...wiped(l, 'Line wash', 8, { ...OPTIONAL, colour }));
+    if (isSolventWash(ways))
+      return at(RANK.lining, ...wiped(l, 'Line wash', 8, { ...OPTIONAL, colour, reach: 'recesses' }));
     return at(
       RANK.lining,
       stroke(l, 'on', 'Line wash, acrylic', 'acrylic-wash', 'brush', 8, {
         colour,
+        reach: 'recesses',
         coats: heavy(l) ? 3 : 2,
         ...OPTIONAL,
       }),
@@ -195,6 +207,7 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
     at(
       RANK.lights,
       stroke(l, '', 'Lit edges, dry-brushed', 'acrylic', 'brush', 4, {
+        reach: 'edges',
         colour: table(ways) ? shifted(l.colour, RAISED) : l.colour,
         dryMinutes: 10,
         coats: heavy(l) ? 2 : 1,
@@ -206,7 +219,7 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
       RANK.filter,
       looks.noSolvents || looks.isQuick
         ? stroke(l, '', 'Tint, acrylic glaze', 'ink', 'brush', 5, { coats: heavy(l) ? 2 : 1, ...OPTIONAL })
-        : stroke(l, '', 'Tint, thinned oil', 'oil', 'brush', 6, { ...OPTIONAL }),
+        : stroke(l, '', 'Tint, thinned oil', 'oil', 'brush', 6, { film: 'thin', ...OPTIONAL }),
     ),
   chips: (l, { looks, schools }) => {
     const isLifted = looks.list.some((x) => x.kind === 'chipping');
@@ -225,7 +238,7 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
       'acrylic',
       'brush',
       isCorrecting ? 6 : 10,
-      { pausable: true, ...OPTIONAL },
+      { pausable: true, reach: 'traces', ...OPTIONAL },
     );
     const sponged = (look: Look): Layer =>
       stroke(look, 'sponge', 'Chips by sponge, light then dark', 'acrylic', 'sponge', 5, {
@@ -261,6 +274,7 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
       ? at(
           RANK.streaks,
           stroke(l, '', 'Streaks, acrylic, several thin passes', 'acrylic-wash', 'brush', 5, {
+            reach: 'traces',
             coats: heavy(l) ? 4 : 3,
             ...OPTIONAL,
           }),
@@ -268,6 +282,7 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
       : at(
           RANK.streaks,
           stroke(l, '', 'Streaks, drawn down', 'enamel', 'brush', 10, {
+            reach: 'traces',
             note: 'Leave until the wet gloss turns to satin; draw out with a barely damp brush.',
             ...OPTIONAL,
           }),
@@ -276,15 +291,26 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
     if (looks.noSolvents)
       return at(
         RANK.dust,
-        stroke(l, '', 'Dust, dry-brushed', 'acrylic', 'brush', 4, { dryMinutes: 10, ...OPTIONAL }),
+        stroke(l, '', 'Dust, dry-brushed', 'acrylic', 'brush', 4, {
+          dryMinutes: 10,
+          reach: 'edges',
+          ...OPTIONAL,
+        }),
       );
     return at(
       schools['powders'] === 'never' ? RANK.looseDust : RANK.dust,
-      stroke(l, '', 'Dust, powder with fixer', 'powder', 'brush', 5, { air: 'contaminates', ...OPTIONAL }),
+      stroke(l, '', 'Dust, powder with fixer', 'powder', 'brush', 5, {
+        air: 'contaminates',
+        reach: 'half',
+        ...OPTIONAL,
+      }),
     );
   },
   mud: (l) =>
-    at(RANK.mud, stroke(l, '', 'Mud', 'paste', 'brush', 8, { coats: heavy(l) ? 2 : 1, ...OPTIONAL })),
+    at(
+      RANK.mud,
+      stroke(l, '', 'Mud', 'paste', 'brush', 8, { coats: heavy(l) ? 2 : 1, reach: 'half', ...OPTIONAL }),
+    ),
   clear: (l) => [
     ...at(RANK.cover, hands(l, 'cover', 'Cover the clear parts', 6, 'putty')),
     ...at(RANK.uncover, hands(l, 'free', 'Free the clear parts, rub off what crept under', 5, 'unmask')),
@@ -295,6 +321,7 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
     at(
       RANK.wet,
       stroke(l, '', 'Wet spots', 'varnish', 'brush', 4, {
+        reach: 'traces',
         mixture: 'gloss wet effect, undiluted',
         sheen: 'wet',
       }),
@@ -352,8 +379,8 @@ function coloured(base: Look, zones: string[], part: string, ways: Ways): Layer[
   const look = { ...base, zones };
   const ground = ways.looks.list.find((l) => l.kind === 'ground') ?? GROUND;
   const isOnDark =
-    part === '' && labOf(ground.colour)[0] < 35 && !ways.looks.list.some((l) => l.kind === 'light');
-  const [lightness, a, b] = labOf(base.colour);
+    part === '' && labOf(ground.colour).l < 35 && !ways.looks.list.some((l) => l.kind === 'light');
+  const { l: lightness, a, b } = labOf(base.colour);
   const isHard = isOnDark && lightness >= 55 && Math.hypot(a, b) >= 35;
   const first = stroke(look, part, 'Base colour', 'acrylic', 'airbrush', 8, {
     coats: isHard ? 3 : 2,
@@ -373,6 +400,7 @@ function coloured(base: Look, zones: string[], part: string, ways: Ways): Layer[
       4,
       {
         colour: shifted(base.colour, share),
+        reach: 'half',
       },
     ),
   ];

@@ -1,4 +1,7 @@
 /** What every zone needs: colour, a last coat, contrast that survives, details that are not forgotten. */
+import { isFor, isPaint, isLoose, isSeal, isColour, isTask, isShiny, isMatt } from '../kinds';
+import { familyOf } from '#core/materials';
+import { differenceOf, effectsOf, isEffect, labOf, overshotColour, productsByName } from '#core/optics';
 import type { Layer } from '#core/muster';
 import {
   changeLayer,
@@ -6,13 +9,6 @@ import {
   eachOnce,
   indexOf,
   insertLayer,
-  isColour,
-  isMatt,
-  isMedium,
-  isPaint,
-  isSeal,
-  isShiny,
-  isTask,
   moveOver,
   paintBelow,
   sealLayer,
@@ -23,33 +19,15 @@ import {
   type Stack,
 } from './rule';
 
-/** CIE 1976 lightness and a plain opponent pair from sRGB, D65 (IEC 61966-2-1; CIE 15). */
-export function labOf(colour: string): readonly [number, number, number] {
-  const linear = [1, 3, 5].map((k) => {
-    const v = parseInt(colour.slice(k, k + 2), 16) / 255;
-    return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4;
-  });
-  const [r, g, b] = linear as [number, number, number];
-  const f = (t: number): number => (t > 216 / 24389 ? Math.cbrt(t) : (t * 24389) / 27 / 116 + 16 / 116);
-  const x = f((0.4124564 * r + 0.3575761 * g + 0.1804375 * b) / 0.95047);
-  const y = f(0.2126729 * r + 0.7151522 * g + 0.072175 * b);
-  const z = f((0.0193339 * r + 0.119192 * g + 0.9503041 * b) / 1.08883);
-  return [116 * y - 16, 500 * (x - y), 200 * (y - z)];
-}
-
-export function colourDistance(a: string, b: string): number {
-  const p = labOf(a);
-  const q = labOf(b);
-  return Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]);
-}
-
-/** Below it an effect is lost under the coats above; from memory of "clearly visible" in CIELAB. */
-const TOO_CLOSE = 7;
+/** CIEDE2000; below it an effect is lost under the coats above; from memory of "clearly visible". */
+const TOO_CLOSE = 5;
+/** What ends so close to its surroundings is as good as not there. */
+const LOST = 2.5;
+/** Rules know no shelf: nominal films. */
+const NOMINAL = productsByName([]);
 const DARK = 35;
 const LIGHT = 55;
 const SATURATED = 35;
-
-const IS_EFFECT = /wash|enamel|oil|powder|ink/;
 
 export const COVER: readonly Rule[] = [
   {
@@ -84,7 +62,7 @@ export const COVER: readonly Rule[] = [
         if (stack.recipe.zones.length < 2) continue;
         const colours = indexes
           .map((i) => stack.recipe.layers[i]!)
-          .filter((l) => isColour(l) && l.family !== 'primer');
+          .filter((l) => isColour(l) && !isFor('primer')(l));
         if (
           colours.length > 0 ||
           indexes.length === 0 ||
@@ -162,9 +140,9 @@ export const COVER: readonly Rule[] = [
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
         const below = paintBelow(layers, at);
-        if (!below || below.family !== 'primer' || layer.family !== 'acrylic' || layer.coats > 2) return null;
-        if (labOf(below.colour)[0] > DARK) return null;
-        const [lightness, a, b] = labOf(layer.colour);
+        if (!below || !isFor('primer')(below) || !isFor('colour')(layer) || layer.coats > 2) return null;
+        if (labOf(below.colour).l > DARK) return null;
+        const { l: lightness, a, b } = labOf(layer.colour);
         if (lightness < LIGHT || Math.hypot(a, b) < SATURATED) return null;
         return {
           text: 'A light, saturated colour over a dark primer takes many coats and stays dull.',
@@ -179,18 +157,47 @@ export const COVER: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        if (!IS_EFFECT.test(layer.family) || layer.task === 'wipe' || layer.task === 'lift') return null;
-        const base = layers
-          .slice(0, at)
-          .reverse()
-          .find((l) => isColour(l) && !IS_EFFECT.test(l.family));
-        if (!base || colourDistance(layer.colour, base.colour) >= TOO_CLOSE) return null;
+        if (!isEffect(layer) || isTask('wipe', 'lift', 'decal', 'polish')(layer)) return null;
+        // A colour modulated over its own kind is close to it on purpose.
+        if (layer.reach === 'half' && isFor('colour')(layer)) return null;
+        const base = layers.slice(0, at).findLast((l) => isColour(l) && !isEffect(l));
+        if (!base || differenceOf(layer.colour, base.colour) >= TOO_CLOSE) return null;
         return {
           text: `It is too close to “${base.name}” in hue and lightness: nothing of it will be seen under the coats above.`,
           cure: 'Take it darker or lighter; contrast must be exaggerated.',
           fix: changeLayer('Take it darker', layer, { colour: darker(layer.colour) }),
         };
       }),
+  },
+  {
+    id: 'effect-eaten',
+    severity: 'advice',
+    check: (stack) => {
+      const hits = new Map<string, Hit>();
+      for (const [zone, layers] of stack.stacks)
+        for (const effect of effectsOf(layers, NOMINAL)) {
+          if (effect.fresh < TOO_CLOSE || effect.atEnd >= LOST || hits.has(effect.layer)) continue;
+          const layer = layers.find((l) => l.id === effect.layer)!;
+          // Light under the colours is there to tint them: how much of it comes through is the painter's choice of coats.
+          if (layers.slice(layers.indexOf(layer) + 1).some((l) => isColour(l) && !isEffect(l))) continue;
+          const eaters = effect.eaten.slice(0, 2).map((e) => layers.find((l) => l.id === e.layer)!);
+          const colour = overshotColour(layers, layer.id, NOMINAL);
+          hits.set(layer.id, {
+            layer,
+            ...(zone ? { zone } : {}),
+            text: `It differs from what is round it by ${effect.fresh.toFixed(0)} (ΔE) when it is put on and by ${effect.atEnd.toFixed(0)} when all is done${eaters.length > 0 ? `: ${eaters.map((l) => `“${l.name}”`).join(' and ')} eat${eaters.length === 1 ? 's' : ''} it` : ''}.`,
+            cure: colour
+              ? 'Overshoot now, so that it ends as it was meant; or put it on after them.'
+              : 'Put it on after them: no colour comes through.',
+            ...(colour
+              ? { fix: changeLayer('Overshoot its colour', layer, { colour }) }
+              : eaters[0]
+                ? { fix: moveOver(`Put it over “${eaters[0].name}”`, layer, eaters[0]) }
+                : {}),
+          });
+        }
+      return [...hits.values()];
+    },
   },
   {
     id: 'one-heavy-coat',
@@ -202,7 +209,7 @@ export const COVER: readonly Rule[] = [
           layer.film !== 'heavy' ||
           layer.coats > 1 ||
           !isPaint(layer) ||
-          ['paste', 'water', 'crackle'].includes(layer.family)
+          isFor('texture', 'pour', 'crackle')(layer)
         )
           return null;
         return {
@@ -218,7 +225,7 @@ export const COVER: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        const needs = isMedium(layer) ? 0.7 : isSeal(layer) || layer.family === 'metal' ? 0.4 : 0.2;
+        const needs = familyOf(layer.family).smallestNozzleMm;
         if (layer.method !== 'airbrush' || layer.nozzleMm === undefined || layer.nozzleMm >= needs)
           return null;
         return {
@@ -235,8 +242,7 @@ export const COVER: readonly Rule[] = [
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
         const passes = layer.passes?.expected ?? 1;
-        if (layer.family !== 'water' || layer.depthMm === undefined || layer.depthMm / passes <= 3)
-          return null;
+        if (!isFor('pour')(layer) || layer.depthMm === undefined || layer.depthMm / passes <= 3) return null;
         const pours = Math.ceil(layer.depthMm / 3);
         return {
           text: `${layer.depthMm} mm in ${passes === 1 ? 'one pour' : `${passes} pours`} stays soft and clouds: under 3 mm a pour.`,
@@ -279,6 +285,7 @@ export const COVER: readonly Rule[] = [
         const over = off < 0 ? [] : layers.slice(at + 1, at + 1 + off);
         const wait = over.reduce((sum, l) => sum + l.dryMinutes, 0);
         if (off >= 0 && wait <= 720) return null;
+        const first = over.find(isPaint);
         const last = layers.slice(at + 1).find(isPaint) ?? layer;
         return {
           text:
@@ -286,6 +293,9 @@ export const COVER: readonly Rule[] = [
               ? 'The mask is never taken off.'
               : 'The mask stays on until the paint has hardened: the edge tears.',
           cure: 'Take it off while the paint is young.',
+          ...(off >= 0 && first
+            ? { fix: moveOver(`Take it off after “${first.name}”`, layers[at + 1 + off]!, first) }
+            : {}),
           ...(off < 0
             ? {
                 fix: insertLayer(
@@ -304,7 +314,7 @@ export const COVER: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        if (layer.air !== undefined || !(layer.family === 'powder' || layer.task === 'spatter')) return null;
+        if (layer.air !== undefined || !(isLoose(layer) || layer.task === 'spatter')) return null;
         return {
           text: 'Powder and flicked mud land on whatever is wet nearby.',
           cure: 'Let the plan keep it apart from wet coats that need clean air.',
@@ -335,9 +345,8 @@ export function finalCoatMissing(stack: Stack): Hit[] {
   for (const [zone, indexes] of stack.zones) {
     const layers = indexes.map((i) => stack.recipe.layers[i]!);
     // By that school powder is put on last and left as it is.
-    const isLoose = (l: Layer): boolean =>
-      l.family === 'powder' && stack.recipe.schools?.['powders'] === 'never';
-    const last = layers.findLast((l) => isPaint(l) && !isShiny(l) && l.family !== 'pen' && !isLoose(l));
+    const isLeftOpen = (l: Layer): boolean => isLoose(l) && stack.recipe.schools?.['powders'] === 'never';
+    const last = layers.findLast((l) => isPaint(l) && !isShiny(l) && !isFor('mark')(l) && !isLeftOpen(l));
     if (!last || isSeal(last)) continue;
     hits.push({
       layer: last,

@@ -1,15 +1,16 @@
 /** What a craft rule is, and what rules ask of a layer. Craft facts: handbook section 6 (common practice, no source). */
-import type { FamilyId } from '#core/materials';
+import { familyOf } from '#core/materials';
+import { isFor, isPaint, isSolvent } from '../kinds';
 import { withoutLayer, type Layer, type Recipe } from '#core/muster';
 import { zonesOf } from '../links';
-import type { Finding, Fix } from '../finding';
+import type { Finding, RecipeFix } from '../finding';
 
 export interface Hit {
   readonly layer: Layer | null;
   readonly zone?: string;
   readonly text: string;
   readonly cure: string;
-  readonly fix?: Fix;
+  readonly fix?: RecipeFix;
   /** where a school takes it more lightly than the rule does */
   readonly severity?: Finding['severity'];
 }
@@ -46,46 +47,10 @@ export function stackOf(recipe: Recipe): Stack {
   return { recipe, zones, stacks };
 }
 
-const is =
-  (...families: FamilyId[]) =>
-  (l: Layer): boolean =>
-    families.includes(l.family);
-
-/** Leaves a film or a stain: not plain work. */
-export const isPaint = (l: Layer): boolean => l.family !== 'work' && l.family !== 'setting';
-export const isAcrylic = is('acrylic', 'metal', 'ink', 'acrylic-wash');
-export const isEnamel = is('enamel');
-export const isOil = is('oil');
-export const isSolvent = is('enamel', 'oil');
-export const isMedium = is('medium');
-/** Closes what lies beneath: varnish, or lacquer that is not a primer. */
-export const isSeal = (l: Layer): boolean =>
-  l.family === 'varnish' || (l.family === 'lacquer' && l.sheen !== undefined);
-export const isColour = is(
-  'acrylic',
-  'metal',
-  'ink',
-  'primer',
-  'lacquer',
-  'enamel',
-  'oil',
-  'washable',
-  'crackle',
-  'paste',
-);
-export const isTask =
-  (...tasks: NonNullable<Layer['task']>[]) =>
-  (l: Layer): boolean =>
-    l.task !== undefined && tasks.includes(l.task);
-/** Shines on purpose: matt varnish over it would dull it. */
-export const isShiny = (l: Layer): boolean =>
-  l.sheen === 'metal' || l.sheen === 'wet' || l.task === 'polish' || l.family === 'water';
-export const isMatt = (l: Layer): boolean => isSeal(l) && l.sheen === 'matt';
-
 export const hands = (l: Layer): number => l.minutes * l.coats * (l.passes?.expected ?? 1);
 
 /** A layer put in at an index; what it adds is told. */
-export function insertLayer(label: string, at: (recipe: Recipe) => number, layer: Layer): Fix {
+export function insertLayer(label: string, at: (recipe: Recipe) => number, layer: Layer): RecipeFix {
   return {
     label,
     addsMinutes: hands(layer),
@@ -100,20 +65,9 @@ export function insertLayer(label: string, at: (recipe: Recipe) => number, layer
   };
 }
 
-export function changeLayer(label: string, layer: Layer, to: Partial<Layer>): Fix {
-  const changed = { ...layer, ...to };
-  return {
-    label,
-    addsMinutes: hands(changed) - hands(layer),
-    addsDryMinutes: changed.dryMinutes - layer.dryMinutes,
-    apply: (recipe) => ({
-      ...recipe,
-      layers: recipe.layers.map((l) => (l.id === layer.id ? { ...l, ...to } : l)),
-    }),
-  };
-}
+export { layerFix as changeLayer } from '../finding';
 
-export function removeLayer(label: string, layer: Layer): Fix {
+export function removeLayer(label: string, layer: Layer): RecipeFix {
   return {
     label,
     addsMinutes: -hands(layer),
@@ -123,7 +77,7 @@ export function removeLayer(label: string, layer: Layer): Fix {
 }
 
 /** Puts a layer directly under another. */
-export function moveUnder(label: string, layer: Layer, under: Layer): Fix {
+export function moveUnder(label: string, layer: Layer, under: Layer): RecipeFix {
   return {
     label,
     addsMinutes: 0,
@@ -140,7 +94,7 @@ export function moveUnder(label: string, layer: Layer, under: Layer): Fix {
   };
 }
 
-export function moveOver(label: string, layer: Layer, over: Layer): Fix {
+export function moveOver(label: string, layer: Layer, over: Layer): RecipeFix {
   return {
     label,
     addsMinutes: 0,
@@ -244,6 +198,14 @@ export function eachOnce(
     });
   }
   return [...hits.values()];
+}
+
+/** Minutes that a layer must have dried before this one goes on it, by its family's stages; null: nothing beyond its own. */
+export function restUnder(layer: Layer, below: Layer): number | null {
+  const { tape, solvent } = familyOf(below.family).stages;
+  if (layer.task === 'mask') return isFor('release')(below) ? null : tape;
+  if (isSolvent(layer) && layer.task !== 'wipe' && !isSolvent(below) && !isFor('seal')(below)) return solvent;
+  return null;
 }
 
 /** Nearest layer beneath that leaves a film. */

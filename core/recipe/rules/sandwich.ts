@@ -1,21 +1,17 @@
 /** The chipping sandwich: medium, topcoat, lifting, sealing, and what must not come between. */
+import { isFor, isPaint, isAcrylic, isMedium, isWash, isAcrylicWash, isSeal, isTask } from '../kinds';
 import type { Layer } from '#core/muster';
 import {
   changeLayer,
   eachOnce,
   indexOf,
   insertLayer,
-  isAcrylic,
-  isMedium,
-  isSeal,
-  isTask,
   moveOver,
   moveUnder,
   paintBelow,
   removeLayer,
   sealLayer,
   workLayer,
-  isPaint,
   type Rule,
   type Stack,
 } from './rule';
@@ -168,8 +164,7 @@ export const SANDWICH: readonly Rule[] = [
       perMedium(stack, (layers, at) => {
         const below = paintBelow(layers, at);
         const isRisky =
-          below &&
-          (below.family === 'acrylic-wash' || (below.family === 'metal' && below.method !== 'brush'));
+          below && (isAcrylicWash(below) || (isFor('metal')(below) && below.method !== 'brush'));
         const open = liveMedium(layers, at);
         if (!open && (!isRisky || stack.recipe.schools?.['under-medium'] === 'bare')) return null;
         return {
@@ -214,10 +209,8 @@ export const SANDWICH: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        if (layer.family !== 'crackle') return null;
-        const wash = layers
-          .slice(at + 1)
-          .findIndex((l) => ['acrylic-wash', 'enamel', 'oil', 'crackle'].includes(l.family));
+        if (!isFor('crackle')(layer)) return null;
+        const wash = layers.slice(at + 1).findIndex((l) => isWash(l) || isFor('crackle')(l));
         if (wash < 0 || layers.slice(at + 1, at + 1 + wash).some(isSeal)) return null;
         const first = layers[at + 1 + wash]!;
         return {
@@ -237,8 +230,7 @@ export const SANDWICH: readonly Rule[] = [
     check: (stack) =>
       perMedium(stack, (layers, at) => {
         const below = paintBelow(layers, at);
-        if (!below || !isAcrylic(below) || below.family === 'acrylic-wash' || below.family === 'metal')
-          return null;
+        if (!below || !isAcrylic(below) || isAcrylicWash(below) || isFor('metal')(below)) return null;
         if (stack.recipe.schools?.['under-medium'] === 'bare') return null;
         return {
           text: `“${below.name}” lies bare under the medium: hard rubbing may go through it.`,

@@ -1,22 +1,37 @@
 /** What may lie directly over what. */
+import { familyOf } from '#core/materials';
+import type { Layer } from '#core/muster';
+import {
+  isFor,
+  isPaint,
+  isAcrylic,
+  isSolvent,
+  isOil,
+  isEnamel,
+  isLacquer,
+  isMedium,
+  isAcrylicWash,
+  isWashable,
+  isLoose,
+  isSeal,
+  isTask,
+} from '../kinds';
 import {
   changeLayer,
   eachOnce,
   indexOf,
   insertLayer,
-  isAcrylic,
-  isEnamel,
-  isMedium,
-  isOil,
-  isSeal,
-  isSolvent,
-  isTask,
   paintBelow,
   sealLayer,
   type Rule,
+  restUnder,
 } from './rule';
 
 const SEAL_DRY = 240;
+
+const restOf = (l: Layer): number => Math.max(l.dryMinutes, l.window?.opensMinutes ?? 0);
+const hoursOf = (minutes: number): string =>
+  minutes < 120 ? `${minutes} min` : `${Math.round(minutes / 60)} h`;
 
 export const SEALING: readonly Rule[] = [
   {
@@ -27,7 +42,7 @@ export const SEALING: readonly Rule[] = [
         const layer = layers[at]!;
         if (!isEnamel(layer) || layer.task === 'wipe') return null;
         const below = paintBelow(layers, at);
-        if (!below || !(isAcrylic(below) || isMedium(below) || below.family === 'washable')) return null;
+        if (!below || !(isAcrylic(below) || isMedium(below) || isWashable(below))) return null;
         // Thin, over well-dried airbrushed acrylic, it often does no harm.
         const isTrusted =
           stack.recipe.schools?.['solvent'] === 'trusting' && isAcrylic(below) && below.method === 'airbrush';
@@ -51,7 +66,7 @@ export const SEALING: readonly Rule[] = [
         const layer = layers[at]!;
         if (!isOil(layer) || layer.task === 'wipe') return null;
         const below = paintBelow(layers, at);
-        if (!below || !(isAcrylic(below) || below.family === 'washable')) return null;
+        if (!below || !(isAcrylic(below) || isWashable(below))) return null;
         return {
           text: `Thinned oil creeps into the unsealed “${below.name}” and stains it.`,
           cure: 'Put a satin coat between the two.',
@@ -64,20 +79,80 @@ export const SEALING: readonly Rule[] = [
       }),
   },
   {
+    id: 'lacquer-over-acrylic',
+    severity: 'error',
+    check: (stack) =>
+      eachOnce(stack, (layers, at) => {
+        const layer = layers[at]!;
+        if (!isLacquer(layer)) return null;
+        // Misted on it flashes off before it bites; wet or by brush it does not.
+        const isWet = layer.film === 'heavy' || layer.method === 'brush' || layer.method === 'hand';
+        const below = paintBelow(layers, at);
+        if (!isWet || !below || !(isAcrylic(below) || isMedium(below) || isWashable(below))) return null;
+        return {
+          text: `So wet, its thinner eats the acrylic of “${below.name}” beneath it.`,
+          cure: 'Mist it on in thin coats, each flashed off, or take a waterborne varnish.',
+          fix: changeLayer('Mist it on, two thin coats', layer, {
+            film: 'thin',
+            coats: 2,
+            method: 'airbrush',
+          }),
+        };
+      }),
+  },
+  {
+    id: 'solvent-on-young',
+    severity: 'warning',
+    check: (stack) =>
+      eachOnce(stack, (layers, at) => {
+        const layer = layers[at]!;
+        const below = paintBelow(layers, at);
+        const solvent = below && isSolvent(layer) ? restUnder(layer, below) : null;
+        const dries = below ? restOf(below) : 0;
+        if (!below || solvent === null || dries >= solvent) return null;
+        return {
+          text: `“${below.name}” has dried for ${hoursOf(dries)} when the solvent goes on; it bears it after ${hoursOf(solvent)}.`,
+          cure: `Let it dry ${hoursOf(solvent)}, or put a gloss coat between.`,
+          fix: changeLayer(`Let it dry ${hoursOf(solvent)}`, below, { dryMinutes: solvent }),
+        };
+      }),
+  },
+  {
+    id: 'tape-on-young',
+    severity: 'warning',
+    check: (stack) =>
+      eachOnce(stack, (layers, at) => {
+        const layer = layers[at]!;
+        const below = paintBelow(layers, at);
+        if (layer.task !== 'mask' || !below || isFor('release')(below)) return null;
+        const { tape } = familyOf(below.family).stages;
+        const dries = restOf(below);
+        if (tape === null)
+          return {
+            text: `Tape pulls “${below.name}” off: it never holds one.`,
+            cure: 'Seal it first, or use a loose stencil.',
+            fix: insertLayer(
+              'Seal it first',
+              indexOf(layer),
+              sealLayer('seal-under-tape', 'Satin coat under the tape', 'satin', 240),
+            ),
+          };
+        if (dries >= tape) return null;
+        return {
+          text: `“${below.name}” has dried for ${hoursOf(dries)} when the tape goes on; it bears it after ${hoursOf(tape)}.`,
+          cure: `Let it dry ${hoursOf(tape)}, or use putty.`,
+          fix: changeLayer(`Let it dry ${hoursOf(tape)}`, below, { dryMinutes: tape }),
+        };
+      }),
+  },
+  {
     id: 'seal-too-young',
     severity: 'warning',
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
         const wash = layers[at + 1];
-        if (
-          !isSeal(layer) ||
-          layer.family !== 'varnish' ||
-          !wash ||
-          !isSolvent(wash) ||
-          layer.dryMinutes >= SEAL_DRY
-        )
-          return null;
+        if (!isFor('seal')(layer) || !wash || !isSolvent(wash) || layer.dryMinutes >= SEAL_DRY) return null;
         return {
           text: `The solvent of “${wash.name}” gets through a coat that is ${layer.dryMinutes} min old.`,
           cure: 'Let it dry 4 h, better overnight.',
@@ -96,12 +171,12 @@ export const SEALING: readonly Rule[] = [
         if (below && isSolvent(below)) return null;
         return {
           text:
-            below?.family === 'acrylic-wash'
+            below && isAcrylicWash(below)
               ? `“${below.name}” is acrylic: once dry it cannot be wiped back.`
               : 'There is no wash beneath it to wipe.',
           cure: 'Take the wiping out, or make the wash an enamel one.',
           fix:
-            below?.family === 'acrylic-wash'
+            below && isAcrylicWash(below)
               ? changeLayer('Make the wash an enamel one', below, { family: 'enamel', dryMinutes: 45 })
               : {
                   label: 'Take the wiping out',
@@ -118,15 +193,12 @@ export const SEALING: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        if (!isTask('lift', 'decal', 'rinse')(layer) && layer.family !== 'acrylic-wash') return null;
+        if (!isTask('lift', 'decal', 'rinse')(layer) && !isAcrylicWash(layer)) return null;
         // Lifting washable paint with water is what it is for: only what lies between the two counts.
         const below = paintBelow(layers, at);
         if (
           !below ||
-          !(
-            below.family === 'powder' ||
-            (below.family === 'washable' && layer.task !== 'lift' && layer.task !== 'rinse')
-          )
+          !(isLoose(below) || (isWashable(below) && layer.task !== 'lift' && layer.task !== 'rinse'))
         )
           return null;
         return {
@@ -146,10 +218,12 @@ export const SEALING: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        const isLoose =
-          layer.family === 'powder' ||
-          (layer.family === 'pen' && layer.sheen !== 'metal' && layer.task !== 'polish');
-        if (!isLoose || layers.slice(at + 1).some(isSeal) || stack.recipe.schools?.['powders'] === 'never')
+        const rubsOff =
+          isLoose(layer) ||
+          layer.task === 'decal' ||
+          (isFor('texture')(layer) && layer.reach !== undefined && !layers.slice(at + 1).some(isPaint)) ||
+          (isFor('mark')(layer) && layer.sheen !== 'metal' && layer.task !== 'polish');
+        if (!rubsOff || layers.slice(at + 1).some(isSeal) || stack.recipe.schools?.['powders'] === 'never')
           return null;
         return {
           text: 'Nothing seals it: it rubs off at the first touch.',
@@ -169,7 +243,7 @@ export const SEALING: readonly Rule[] = [
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
         if (layer.task !== 'decal') return null;
-        const dirt = layers.slice(0, at).find((l) => l.family === 'powder' || isSolvent(l));
+        const dirt = layers.slice(0, at).find((l) => isLoose(l) || isSolvent(l));
         if (!dirt) return null;
         return {
           text: `It goes over “${dirt.name}”: a new marking on old dirt. Film does not stick to dust.`,
@@ -201,7 +275,7 @@ export const SEALING: readonly Rule[] = [
         const below = paintBelow(layers, at);
         const hasSoftener = layers
           .slice(Math.max(0, at - 2), at + 3)
-          .some((l) => l !== layer && (l.family === 'setting' || l.task === 'softener'));
+          .some((l) => l !== layer && (isFor('helper')(l) || l.task === 'softener'));
         if (hasSoftener || !below || below.sheen === 'gloss' || below.sheen === 'satin') return null;
         return {
           text: 'On matt and without softener the film silvers.',

@@ -1,0 +1,209 @@
+/**
+ * What one zone looks like after each of its layers. A zone is three kinds of surface; each layer lies on a share of each, as thick as it
+ * runs there; marks (chips, streaks, spots) are followed on their own through whatever comes over them. Nominal, in three bands: a screen
+ * is no paint.
+ */
+import { familyOf } from '#core/materials';
+import type { Layer, Product, Sheen } from '#core/muster';
+import { colourOf, type Bands } from './colour';
+import { filmOver } from './film';
+import { bound, filmOf, isMark, isSeen, laid, sheenOf, type Film, type Surface } from './paint';
+import { seenThrough } from './surface';
+
+export interface Mark {
+  /** id of the layer that made it */
+  readonly layer: string;
+  readonly surface: Surface;
+  /** of that surface, 0 to 1 */
+  readonly share: number;
+  readonly colour: string;
+}
+
+export interface Sight {
+  readonly layer: string;
+  readonly recess: string;
+  readonly face: string;
+  readonly edge: string;
+  readonly sheen: Sheen;
+  readonly marks: readonly Mark[];
+}
+
+export type Surfaces = Readonly<Record<Surface, Bands>>;
+
+interface MarkState {
+  readonly layer: string;
+  readonly on: Surfaces;
+  readonly shares: Readonly<Record<Surface, number>>;
+}
+
+/** Light within the films, before the surface. */
+export interface State {
+  readonly on: Surfaces;
+  readonly marks: readonly MarkState[];
+  readonly sheen: Sheen;
+  /** what lay beneath each layer that water or a blade may open again: by its id, the last one last */
+  readonly beneath: ReadonlyMap<string, Surfaces>;
+  /** powder that nothing holds yet, and what lay beneath it */
+  readonly loose: { readonly on: Surfaces; readonly by: Prepared } | null;
+}
+
+/** A layer with all that does not depend on what lies beneath it. */
+export interface Prepared {
+  readonly layer: Layer;
+  readonly film: Film;
+  readonly coats: number;
+  readonly shares: Readonly<Record<Surface, number>>;
+  /** what lies over the zone when it goes on */
+  readonly mask: Layer | null;
+}
+
+/** Bare plastic: a middle grey. */
+const BARE: Bands = [0.55, 0.55, 0.55];
+
+export const START: State = {
+  on: { recess: BARE, face: BARE, edge: BARE },
+  marks: [],
+  sheen: 'satin',
+  beneath: new Map(),
+  loose: null,
+};
+
+type Products = ReadonlyMap<string, Product>;
+
+/** @param layers of one zone, bottom to top */
+export function appearanceOf(layers: readonly Layer[], products: Products): Sight[] {
+  return statesOf(prepared(layers, products)).map((state, k) => sightOf(state, layers[k]!.id));
+}
+
+export function prepared(layers: readonly Layer[], products: Products): Prepared[] {
+  const covers = coveredBy(layers);
+  return layers.map((layer, k) => ({
+    layer,
+    film: filmOf(layer, products),
+    ...laid(layer, isWipedBack(layers, k)),
+    mask: covers[k]!,
+  }));
+}
+
+/** The zone after each layer, from a state on. */
+export function statesOf(list: readonly Prepared[], from: State = START): State[] {
+  let state = from;
+  return list.map((next) => (state = after(state, next)));
+}
+
+/** Of each layer, what mask lies on the zone when it goes on; null: none. */
+function coveredBy(layers: readonly Layer[]): (Layer | null)[] {
+  let mask: Layer | null = null;
+  return layers.map((layer, k) => {
+    if (layer.task === 'mask' || layer.task === 'putty') {
+      const isTakenOff = layers.slice(k + 1).some((l) => l.task === 'unmask');
+      if (isTakenOff) mask = layer;
+      return null;
+    }
+    if (layer.task === 'unmask') mask = null;
+    return mask;
+  });
+}
+
+function after(state: State, next: Prepared): State {
+  const { layer, film, coats, shares, mask } = next;
+  const { binder, body } = familyOf(layer.family);
+  // A mask that names its zones covers them; one over everything leaves part of it free.
+  if (mask && mask.zones.length > 0) return state;
+  if (layer.task === 'lift') return lifted(state, layer.id);
+  const isOpened = binder === 'washable';
+  if (!isSeen(layer)) {
+    const isCoat = binder !== 'none';
+    const held = isCoat ? fixed(state) : state;
+    return {
+      ...held,
+      sheen: isCoat ? sheenOf(layer) : held.sheen,
+      beneath: isOpened ? new Map(held.beneath).set(layer.id, held.on) : held.beneath,
+    };
+  }
+  const held = fixed(state);
+  if (isMark(layer) || mask) {
+    const on = each((s) => covered(held.on[s], film, coats));
+    return {
+      ...held,
+      marks: [...held.marks, { layer: layer.id, on, shares: mask ? HALF_MASKED : shares }],
+    };
+  }
+  const put = (on: Surfaces): Surfaces => each((s) => blend(on[s], covered(on[s], film, coats), shares[s]));
+  return {
+    on: put(held.on),
+    marks: held.marks.map((m) => ({ ...m, on: put(m.on) })),
+    sheen: shares.face > 0.5 && !body.flows ? sheenOf(layer) : held.sheen,
+    beneath: isOpened ? new Map(held.beneath).set(layer.id, held.on) : held.beneath,
+    loose: binder === 'loose' ? { on: held.on, by: next } : null,
+  };
+}
+
+/** A colour over part of what is masked: marks of another colour on about a third of the zone; from memory. */
+const HALF_MASKED = { recess: 0.35, face: 0.35, edge: 0.35 } as const;
+/** What water lifts: edges most. From memory. */
+const LIFTED = { recess: 0.04, face: 0.1, edge: 0.22 } as const;
+
+/** Where it is lifted, what lay beneath the medium, the washable paint or the crackle shows again. */
+function lifted(state: State, layer: string): State {
+  const beneath = [...state.beneath.values()].at(-1);
+  if (!beneath) return state;
+  return { ...state, marks: [...state.marks, { layer, on: beneath, shares: LIFTED }] };
+}
+
+/** A later wipe of the same wash, before anything is put over it. */
+function isWipedBack(layers: readonly Layer[], k: number): boolean {
+  const next = layers.slice(k + 1).find((l) => l.task === 'wipe' || isSeen(l));
+  return next?.task === 'wipe';
+}
+
+/** Powder under the first coat that closes round it. */
+function fixed(state: State): State {
+  if (!state.loose) return state;
+  const { on, by } = state.loose;
+  const film = bound(by.film);
+  return {
+    ...state,
+    on: each((s) => blend(on[s], covered(on[s], film, by.coats), by.shares[s])),
+    loose: null,
+  };
+}
+
+function covered(ground: Bands, film: Film, coats: number): Bands {
+  const band = (k: 0 | 1 | 2): number => filmOver(film.infinite[k], film.scatter[k] * coats, ground[k]);
+  return [band(0), band(1), band(2)];
+}
+
+function blend(a: Bands, b: Bands, share: number): Bands {
+  const band = (k: 0 | 1 | 2): number => a[k] + (b[k] - a[k]) * share;
+  return [band(0), band(1), band(2)];
+}
+
+function each(make: (surface: Surface) => Bands): Surfaces {
+  return { recess: make('recess'), face: make('face'), edge: make('edge') };
+}
+
+/** As the eye gets it, through the surface of the uppermost film. */
+export function seenOn({ sheen }: State, within: Bands): Bands {
+  const band = (k: 0 | 1 | 2): number => seenThrough(within[k], sheen);
+  return [band(0), band(1), band(2)];
+}
+
+/** The kind of surface on which a mark shows most. */
+export const surfaceOf = (m: { readonly shares: Readonly<Record<Surface, number>> }): Surface =>
+  m.shares.edge > m.shares.face ? 'edge' : 'face';
+
+function sightOf(state: State, layer: string): Sight {
+  const seen = (within: Bands): string => colourOf(seenOn(state, within));
+  return {
+    layer,
+    recess: seen(state.on.recess),
+    face: seen(state.on.face),
+    edge: seen(state.on.edge),
+    sheen: state.sheen,
+    marks: state.marks.map((m) => {
+      const surface = surfaceOf(m);
+      return { layer: m.layer, surface, share: m.shares[surface], colour: seen(m.on[surface]) };
+    }),
+  };
+}

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
 import { NEW_ID } from '../data/environment';
 import { ChoiceField, type Choice } from '../ui/choiceField';
+import { ListEditor, ListRow } from '../ui/listEditor';
 import { TextField } from '../ui/textField';
-import { Button } from '../ui/button';
 import { weekdayName } from '../ui/words';
 
 /** From one time of day, or date, to another; on a weekday where that matters. */
@@ -22,45 +22,41 @@ const WEEKDAYS: readonly Choice[] = [1, 2, 3, 4, 5, 6, 7].map((k) => ({
 @Component({
   selector: 'pm-span-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Button, ChoiceField, TextField],
+  imports: [ChoiceField, ListEditor, ListRow, TextField],
   template: `
-    <ul class="flex flex-col gap-2">
-      @for (item of items(); track item.id; let i = $index) {
-        <li class="flex flex-wrap items-end gap-2">
-          @if (item.weekday !== undefined) {
-            <pm-choice
-              class="w-36"
-              [label]="'Day ' + (i + 1)"
-              [value]="'' + item.weekday"
-              [choices]="weekdays"
-              (valueChange)="set(item.id, { weekday: +$event })"
-            />
-          }
-          <pm-text
+    <pm-list-editor
+      [items]="items()"
+      [nameOf]="nameOf"
+      [addText]="addText()"
+      (taken)="changed.emit(without($event.id))"
+      (added)="add()"
+    >
+      <ng-template [pmRow]="items()" let-item let-i="index">
+        @if (item.weekday !== undefined) {
+          <pm-choice
             class="w-36"
-            [type]="type()"
-            [label]="what() + ', from'"
-            [value]="item.from"
-            (valueChange)="set(item.id, { from: $event })"
+            [label]="'Day ' + (i + 1)"
+            [value]="'' + item.weekday"
+            [choices]="weekdays"
+            (valueChange)="set(item.id, { weekday: +$event })"
           />
-          <pm-text
-            class="w-36"
-            [type]="type()"
-            [label]="what() + ', to'"
-            [value]="item.to === '24:00' ? '23:59' : item.to"
-            (valueChange)="set(item.id, { to: $event === '23:59' ? '24:00' : $event })"
-          />
-          <button
-            pmButton="small"
-            [attr.aria-label]="'Take out ' + what() + ' ' + (i + 1)"
-            (click)="changed.emit(without(item.id))"
-          >
-            Take out
-          </button>
-        </li>
-      }
-    </ul>
-    <button pmButton="small" class="mt-2" (click)="add()">{{ addText() }}</button>
+        }
+        <pm-text
+          class="w-36"
+          [type]="type()"
+          [label]="what() + ', from'"
+          [value]="item.from"
+          (valueChange)="set(item.id, { from: $event })"
+        />
+        <pm-text
+          class="w-36"
+          [type]="type()"
+          [label]="what() + ', to'"
+          [value]="item.to === '24:00' ? '23:59' : item.to"
+          (valueChange)="set(item.id, { to: $event === '23:59' ? '24:00' : $event })"
+        />
+      </ng-template>
+    </pm-list-editor>
   `,
 })
 export class SpanList<T extends SpanItem> {
@@ -75,6 +71,7 @@ export class SpanList<T extends SpanItem> {
   readonly changed = output<T[]>();
 
   protected readonly weekdays = WEEKDAYS;
+  protected readonly nameOf = (_: T, index: number): string => `${this.what()} ${index + 1}`;
 
   protected set(id: string, part: Partial<SpanItem>): void {
     this.changed.emit(this.items().map((item) => (item.id === id ? { ...item, ...part } : item)));

@@ -12,9 +12,9 @@ import { MusterStore } from '../data/musterStore';
 import { CheckField } from '../ui/checkField';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { FIELDS } from '../ui/fields';
+import { ListEditor, ListRow } from '../ui/listEditor';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
-import { Button } from '../ui/button';
 import { Card } from '../ui/card';
 
 type Airbrush = NonNullable<Bench['moreAirbrushes']>[number];
@@ -39,28 +39,27 @@ const SIZES: Readonly<Record<SizeClass, string>> = {
 @Component({
   selector: 'pm-tools-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Card, Button, CheckField, ChoiceField, NumberField, TextField],
+  imports: [Card, CheckField, ChoiceField, ListEditor, ListRow, NumberField, TextField],
   template: `
     <section pmCard aria-labelledby="more-tools">
       <h2 id="more-tools" class="mb-3 text-[1.25rem]">More tools</h2>
-      <ul class="flex flex-col gap-3">
-        @for (a of bench().moreAirbrushes ?? []; track a.id) {
-          <li class="rounded-md border border-line p-3">
-            <div class="mb-2 flex items-end gap-2">
-              <pm-text
-                class="grow"
-                label="Airbrush"
-                [value]="a.name"
-                (valueChange)="setAirbrush(a.id, { name: $event })"
-              />
-              <button
-                pmButton="small"
-                [attr.aria-label]="'Take off the airbrush ' + a.name"
-                (click)="removeAirbrush(a.id)"
-              >
-                Take off
-              </button>
-            </div>
+      <pm-list-editor
+        label="More airbrushes"
+        [items]="bench().moreAirbrushes ?? []"
+        [nameOf]="nameOf"
+        outWord="Take off"
+        addText="Add an airbrush"
+        (taken)="removeAirbrush($event.id)"
+        (added)="addAirbrush()"
+      >
+        <ng-template [pmRow]="bench().moreAirbrushes ?? []" let-a>
+          <div class="w-full rounded-md border border-line p-3">
+            <pm-text
+              class="mb-2 block"
+              label="Airbrush"
+              [value]="a.name"
+              (valueChange)="setAirbrush(a.id, { name: $event })"
+            />
             <div class="grid grid-cols-2 gap-3">
               <pm-choice
                 label="It is for"
@@ -104,10 +103,9 @@ const SIZES: Readonly<Record<SizeClass, string>> = {
                 (valueChange)="setAirbrush(a.id, { idleMinutes: $event! })"
               />
             </div>
-          </li>
-        }
-      </ul>
-      <button pmButton="small" class="mt-2" (click)="addAirbrush()">Add an airbrush</button>
+          </div>
+        </ng-template>
+      </pm-list-editor>
       <p class="mt-2 text-[0.9rem] text-mute">
         A layer that names a nozzle goes to the airbrush that has it; any other to the one that is for its
         kind of paint, else to the first.
@@ -191,6 +189,7 @@ const SIZES: Readonly<Record<SizeClass, string>> = {
   `,
 })
 export class ToolsPanel {
+  protected readonly nameOf = (a: { readonly name: string }): string => `the airbrush ${a.name}`;
   protected readonly fields = FIELDS;
   private readonly store = inject(MusterStore);
   private readonly newId = inject(NEW_ID);

@@ -22,7 +22,8 @@ import {
   benchOf,
   MUSTER_FORMAT,
 } from '#core/muster';
-import { checkMuster } from '#core/plan';
+import { checkMuster, MUSTER_CHECKS } from '#core/plan';
+import type { Finding } from '#core/recipe';
 import { Database, FIRST, type Kept, type KeptState } from './database';
 import { NEW_ID, NOW, TAB, WANTS_DEMO, ZONE } from './environment';
 import { Keeping } from './keeping';
@@ -83,11 +84,13 @@ export class MusterStore {
   private readonly shown$ = new BehaviorSubject<Muster | null>(null);
   /** the muster in hand, each time that it changes */
   readonly changes = this.shown$.asObservable();
-  /** the muster as far as it has been looked over */
-  private readonly checked = signal<Muster | null>(null);
-  readonly findings = computed(() => {
-    const muster = this.checked();
-    return muster ? checkMuster(muster) : [];
+  /** the muster as far as it has been looked over; what was found, where that took several turns */
+  private readonly checked = signal<{ readonly muster: Muster; readonly found?: readonly Finding[] } | null>(
+    null,
+  );
+  readonly findings = computed((): readonly Finding[] => {
+    const checked = this.checked();
+    return checked ? (checked.found ?? checkMuster(checked.muster)) : [];
   });
   private readonly place = computed(() => this.states().findIndex((s) => s.id === this.current()));
   private readonly waiting = computed(() => this.queue().filter((d) => d.kind === 'change'));
@@ -323,21 +326,32 @@ export class MusterStore {
       if (admitted.ok) muster = admitted.muster;
     }
     const text = JSON.stringify(muster);
+    // The same muster as its schema orders it: the next change then need not be checked against what is kept.
+    if (!waits) this.keptText = text;
     if (muster && text !== this.shownText) this.show(muster, text);
   }
 
-  /** A muster of thousands is drawn first and looked over in the next turn, so that the page never stands still for both together. */
+  /** A muster of thousands is drawn first and then looked over check by check, so that the page never stands still for all of it. */
   private show(muster: Muster, text: string): void {
     this.shownText = text;
     this.shown.set(muster);
-    const tell = (): void => {
-      if (this.shown() !== muster) return;
-      this.checked.set(muster);
-      this.shown$.next(muster);
-    };
     const pieces = muster.units.reduce((n, u) => n + u.pieces.length, 0);
-    if (pieces > MANY_PIECES) setTimeout(tell);
-    else tell();
+    if (pieces > MANY_PIECES) this.lookOver(muster, []);
+    else this.tell({ muster });
+  }
+
+  private lookOver(muster: Muster, found: readonly Finding[], at = 0): void {
+    setTimeout(() => {
+      if (this.shown() !== muster) return;
+      const check = MUSTER_CHECKS[at];
+      if (check) this.lookOver(muster, [...found, ...check(muster)], at + 1);
+      else this.tell({ muster, found });
+    });
+  }
+
+  private tell(checked: { readonly muster: Muster; readonly found?: readonly Finding[] }): void {
+    this.checked.set(checked);
+    this.shown$.next(checked.muster);
   }
 
   /** Another tab has written: its states are read, unless something of ours is on the way; then after it. */

@@ -48,6 +48,7 @@ import { ArchivePanel } from './archivePanel';
 import { ManyPanel } from './manyPanel';
 import { stacksOf, type Stack } from './stacks';
 import { UnitEditor } from './unitEditor';
+import { ListDetail } from '../ui/listDetail';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
 import { Menu, type MenuEntry } from '../ui/menu';
@@ -71,6 +72,7 @@ const NEW_UNIT_DAYS = 14;
   selector: 'pm-muster-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    ListDetail,
     CdkDropList,
     CdkDropListGroup,
     Menu,

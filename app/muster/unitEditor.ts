@@ -5,7 +5,9 @@ import { NEW_ID, TODAY } from '../data/environment';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { CopiesField } from '../ui/copiesField';
 import { FIELDS } from '../ui/fields';
+import { ListEditor, ListRow } from '../ui/listEditor';
 import { NumberField } from '../ui/numberField';
+import { QuickLine } from '../ui/quickLine';
 import { TextField } from '../ui/textField';
 import { many } from '../ui/words';
 import { PieceList } from './pieceList';
@@ -16,7 +18,18 @@ import { Button } from '../ui/button';
 @Component({
   selector: 'pm-unit-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Button, WordHelp, ChoiceField, CopiesField, NumberField, PieceList, TextField],
+  imports: [
+    Button,
+    WordHelp,
+    ChoiceField,
+    CopiesField,
+    ListEditor,
+    ListRow,
+    NumberField,
+    PieceList,
+    QuickLine,
+    TextField,
+  ],
   template: `
     @let u = unit();
     <div class="grid grid-cols-2 gap-3">
@@ -79,42 +92,34 @@ import { Button } from '../ui/button';
     } @placeholder {
       <p class="h-32 text-mute">{{ words(u.pieces.length, 'piece') }}…</p>
     }
-    <form class="mt-3 flex items-end gap-2" (submit)="$event.preventDefault(); addPieces(more)">
-      <div class="grow">
-        <label class="label" for="more-pieces">More pieces: “4 more”, “mast, oars, roof late”</label>
-        <input #more id="more-pieces" class="field" autocomplete="off" maxlength="2000" />
-      </div>
-      <button [sends]="true" pmButton>Add</button>
-    </form>
-    @if (fault(); as text) {
-      <p class="mt-1 text-[0.9rem] text-shut" role="alert">{{ text }}</p>
-    }
+    <pm-quick-line
+      class="mt-3 block"
+      label="More pieces: “4 more”, “mast, oars, roof late”"
+      word="Add"
+      [fault]="fault()"
+      (sent)="addPieces($event.text) && $event.clear()"
+    />
 
     <h3 class="mt-5 mb-1 text-[1.1rem]">Easily forgotten</h3>
     <p class="mb-2 text-[0.9rem] text-mute">
       Lamps, handles, undersides, the second of a pair: told before the last coat, and here before the table.
     </p>
-    <ul class="flex flex-col gap-1" aria-label="Easily forgotten">
-      @for (d of u.details ?? []; track d.id) {
-        <li class="flex items-center gap-2">
-          <span class="min-w-0 grow">{{ d.name }}</span>
-          <button
-            pmButton="small"
-            [attr.aria-label]="'Take out ' + d.name"
-            (click)="setDetails(withoutDetail(d.id), d.name + ' taken out')"
-          >
-            Take out
-          </button>
-        </li>
-      }
-    </ul>
-    <form class="mt-1 flex items-end gap-2" (submit)="$event.preventDefault(); addDetails(detail)">
-      <div class="grow">
-        <label class="label" for="more-details">More of it, commas between</label>
-        <input #detail id="more-details" class="field" autocomplete="off" maxlength="2000" />
-      </div>
-      <button [sends]="true" pmButton>Note</button>
-    </form>
+    <pm-list-editor
+      label="Easily forgotten"
+      [items]="u.details ?? []"
+      [nameOf]="nameOf"
+      (taken)="setDetails(withoutDetail($event.id), $event.name + ' taken out')"
+    >
+      <ng-template [pmRow]="u.details ?? []" let-d>
+        <span class="min-w-0 grow self-center">{{ d.name }}</span>
+      </ng-template>
+    </pm-list-editor>
+    <pm-quick-line
+      class="mt-1 block"
+      label="More of it, commas between"
+      word="Note"
+      (sent)="addDetails($event.text); $event.clear()"
+    />
 
     <div class="mt-5 flex flex-wrap items-end gap-2 border-t border-line pt-4">
       <button pmButton="small" (click)="kitMade.emit(undefined)">Make a kit of it</button>
@@ -126,6 +131,7 @@ import { Button } from '../ui/button';
 })
 export class UnitEditor {
   protected readonly words = many;
+  protected readonly nameOf = (d: { readonly name: string }): string => d.name;
   protected readonly fields = FIELDS;
   readonly unit = input.required<Unit>();
   readonly recipes = input.required<readonly Recipe[]>();
@@ -155,12 +161,12 @@ export class UnitEditor {
     ...[1, 2, 3].map((n) => ({ value: String(n), text: `level ${n}` })),
   ];
 
-  /** Like the last piece: so many more of it, or others by name. */
-  protected addPieces(field: HTMLInputElement): void {
+  /** Like the last piece: so many more of it, or others by name. @returns whether the line was taken */
+  protected addPieces(text: string): boolean {
     const today = this.today(this.zone());
     const { unit, added, unclear, fault } = withMore(
       this.unit(),
-      field.value,
+      text,
       this.recipes(),
       { today },
       this.newId,
@@ -168,18 +174,16 @@ export class UnitEditor {
     this.fault.set(
       fault ?? (unclear.length > 0 ? `Not understood and left out: ${unclear.join(', ')}.` : null),
     );
-    if (fault) return;
-    field.value = '';
-    this.changed.emit({ unit, what: `${many(added, 'piece')} added` });
+    if (!fault) this.changed.emit({ unit, what: `${many(added, 'piece')} added` });
+    return !fault;
   }
 
-  protected addDetails(field: HTMLInputElement): void {
-    const names = field.value
+  protected addDetails(text: string): void {
+    const names = text
       .split(',')
       .map((n) => n.trim())
       .filter((n) => n !== '');
     if (names.length === 0) return;
-    field.value = '';
     const added = names.map((name) => ({ id: this.newId(), name }));
     this.setDetails([...(this.unit().details ?? []), ...added], `${many(added.length, 'detail')} noted`);
   }

@@ -3,6 +3,7 @@ import { dateTimeAfter, minutesSince, withoutPins, withPins, type Pin } from '#c
 import { clockTime, dayName, pinned, type Plan, type PlanStep } from '#core/plan';
 import { NEW_ID } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
+import { Menu, type MenuEntry } from '../ui/menu';
 import { Button } from '../ui/button';
 import { CheckField } from '../ui/checkField';
 
@@ -10,7 +11,7 @@ import { CheckField } from '../ui/checkField';
 @Component({
   selector: 'pm-run-actions',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CheckField, Button],
+  imports: [CheckField, Button, Menu],
   template: `
     <div class="flex flex-wrap items-center gap-2">
       @if (isKept()) {
@@ -20,15 +21,7 @@ import { CheckField } from '../ui/checkField';
         <button pmButton="small" (click)="pin(here(), 'in')">Keep in {{ dayHere() }}</button>
         <button pmButton="small" (click)="pin(here(), 'out')">Not in {{ dayHere() }}</button>
       }
-      <label class="flex items-center gap-1.5 text-[0.95rem] whitespace-nowrap"
-        >Move to
-        <select class="field" aria-label="Move to the session" (change)="moveTo($event)">
-          <option value="">…</option>
-          @for (s of sessions(); track s.start) {
-            <option [value]="s.start">{{ s.text }}</option>
-          }
-        </select>
-      </label>
+      <pm-menu word="Move to…" [menu]="sessions()" />
       @if (run().length > 1) {
         <pm-check label="only this piece" [value]="isAlone()" (valueChange)="isAlone.set($event)" />
       }
@@ -71,9 +64,10 @@ export class RunActions {
     const { origin, sessions } = this.plan();
     return sessions
       .filter((s) => s !== this.session())
-      .map((s) => ({
-        start: s.start,
-        text: `${dayName(origin, s.start)}, ${clockTime(origin, s.start)}–${clockTime(origin, s.end)}, ${Math.round(100 * s.busy)} % busy`,
+      .map((s): MenuEntry => ({
+        word: `${dayName(origin, s.start)}, ${clockTime(origin, s.start)}–${clockTime(origin, s.end)}`,
+        about: `${Math.round(100 * s.busy)} % busy`,
+        run: () => this.pin(s.start, 'in'),
       }));
   });
 
@@ -88,13 +82,5 @@ export class RunActions {
 
   protected letGo(): void {
     this.store.change(`“${this.step().layer.name}” let go`, (m) => withoutPins(m, this.meant().map(pinned)));
-  }
-
-  protected moveTo(event: Event): void {
-    const select = event.target as HTMLSelectElement;
-    const { value } = select;
-    // Ready for the next choice, the same session among them.
-    select.value = '';
-    if (value !== '') this.pin(Number(value), 'in');
   }
 }

@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, input, output, signal } from '@angular/core';
 import type { Finding } from '#core/recipe';
 import { duration } from '#core/plan';
+import { QuickLine } from '../ui/quickLine';
 import { Button } from '../ui/button';
 
 /** Findings at their stratum: what is wrong, its cure in one click, or silence with a reason. */
 @Component({
   selector: 'pm-craft-notes',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Button],
+  imports: [Button, QuickLine],
   template: `
     @for (f of findings(); track f.rule + f.text) {
       <div
@@ -32,14 +33,14 @@ import { Button } from '../ui/button';
             <span class="text-[0.85rem] text-mute">{{ adds(fix.addsMinutes, fix.addsDryMinutes) }}</span>
           }
           @if (asked() === f.rule) {
-            <input
-              #why
-              class="field max-w-64"
-              aria-label="Why this rule is not to be heard here"
-              placeholder="why not here?"
-              (keydown.enter)="silence(f, why.value)"
+            <pm-quick-line
+              label="Why this rule is not to be heard here"
+              [quiet]="true"
+              hint="why not here?"
+              word="Silence it"
+              [most]="400"
+              (sent)="silence(f, $event.text)"
             />
-            <button pmButton="small" (click)="silence(f, why.value)">Silence it</button>
           } @else {
             <button pmButton="small" (click)="asked.set(f.rule)">Silence…</button>
           }
@@ -55,8 +56,7 @@ export class CraftNotes {
   protected readonly asked = signal<string | null>(null);
 
   protected silence(finding: Finding, reason: string): void {
-    if (reason.trim() === '') return;
-    this.silenced.emit({ finding, reason: reason.trim() });
+    this.silenced.emit({ finding, reason });
     this.asked.set(null);
   }
 

@@ -3,53 +3,55 @@ import { SHEENS, type Recipe } from '#core/muster';
 import { NEW_ID } from '../data/environment';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { FIELDS } from '../ui/fields';
+import { ListEditor, ListRow } from '../ui/listEditor';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
-import { Button } from '../ui/button';
 
 /** The zones of a recipe: parts of a piece that get layers of their own. */
 @Component({
   selector: 'pm-zones-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Button, ChoiceField, NumberField, TextField],
+  imports: [ChoiceField, ListEditor, ListRow, NumberField, TextField],
   template: `
     <h3 class="mb-2 text-[1.05rem]">Zones</h3>
-    <ul class="flex flex-col gap-2">
-      @for (z of recipe().zones; track z.id; let i = $index) {
-        <li class="flex flex-wrap items-end gap-2">
-          <pm-text
-            class="grow"
-            [label]="'Zone ' + (i + 1)"
-            [value]="z.name"
-            (valueChange)="rename(z.id, $event)"
-          />
-          <pm-choice
-            label="Sheen aimed at"
-            [value]="z.sheen ?? ''"
-            [choices]="sheens"
-            (valueChange)="setSheen(z.id, $event)"
-          />
-          <pm-number
-            class="w-36"
-            label="Of the surface"
-            unit="%"
-            [of]="fields.zone.percent"
-            [value]="z.percent ?? null"
-            (valueChange)="setPercent(z.id, $event)"
-          />
-          <button pmButton="small" [attr.aria-label]="'Delete zone ' + z.name" (click)="remove(z.id)">
-            Delete
-          </button>
-        </li>
-      } @empty {
-        <li class="text-mute">None: every layer goes on the whole piece.</li>
-      }
-    </ul>
-    <button pmButton="small" class="mt-2" (click)="add()">Add a zone</button>
+    <pm-list-editor
+      label="Zones"
+      [items]="recipe().zones"
+      [nameOf]="nameOf"
+      outWord="Delete"
+      addText="Add a zone"
+      empty="None: every layer goes on the whole piece."
+      (taken)="remove($event.id)"
+      (added)="add()"
+    >
+      <ng-template [pmRow]="recipe().zones" let-z let-i="index">
+        <pm-text
+          class="grow"
+          [label]="'Zone ' + (i + 1)"
+          [value]="z.name"
+          (valueChange)="rename(z.id, $event)"
+        />
+        <pm-choice
+          label="Sheen aimed at"
+          [value]="z.sheen ?? ''"
+          [choices]="sheens"
+          (valueChange)="setSheen(z.id, $event)"
+        />
+        <pm-number
+          class="w-36"
+          label="Of the surface"
+          unit="%"
+          [of]="fields.zone.percent"
+          [value]="z.percent ?? null"
+          (valueChange)="setPercent(z.id, $event)"
+        />
+      </ng-template>
+    </pm-list-editor>
   `,
 })
 export class ZonesEditor {
   protected readonly fields = FIELDS;
+  protected readonly nameOf = (zone: { readonly name: string }): string => `zone ${zone.name}`;
   readonly recipe = input.required<Recipe>();
   readonly changed = output<{ recipe: Recipe; what: string }>();
   private readonly newId = inject(NEW_ID);

@@ -44,6 +44,7 @@ import { countedWords } from '../ui/entryWords';
 import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { smallPicture } from '../ui/smallPicture';
+import { QuickLine } from '../ui/quickLine';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
 import { FileButton } from '../ui/fileButton';
@@ -61,7 +62,7 @@ const STATE_WORDS: Readonly<Record<ShelfState, string>> = {
 @Component({
   selector: 'pm-tonight-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FileButton, Card, Button, NumberField, RouterLink, WaysOutPanel],
+  imports: [FileButton, Card, Button, NumberField, RouterLink, WaysOutPanel, QuickLine],
   templateUrl: './tonight.view.html',
   host: { '(document:keydown)': 'onKey($event)' },
 })
@@ -84,7 +85,6 @@ export class TonightView {
   /** the moment at which the run in hand was begun, when someone said so */
   protected readonly begun = signal<{ readonly step: string; readonly at: string } | null>(null);
   protected readonly ownMinutes = signal(20);
-  protected readonly note = signal('');
   protected readonly fault = signal<string | null>(null);
   protected readonly showsTrouble = signal(false);
   protected readonly alarms = signal(false);
@@ -544,12 +544,9 @@ export class TonightView {
     this.planner.replan();
   }
 
-  protected async keepNote(): Promise<void> {
-    const note = this.note().trim();
+  protected async keepNote(note: string): Promise<void> {
     const step = this.step();
-    if (note === '') return;
-    await this.logbook.add({ kind: 'noted', note: note.slice(0, 1000), ...(step ? { step: step.id } : {}) });
-    this.note.set('');
+    await this.logbook.add({ kind: 'noted', note, ...(step ? { step: step.id } : {}) });
     this.notices.tell('Noted in the log.');
   }
 

@@ -29,21 +29,29 @@ import { checkStores } from './checkStores';
 import { checkWays } from './checkWays';
 import { horizonDays } from './horizon';
 
+/** The checks of a muster, each by itself: a page that may not stand still takes them one after the other. */
+export const MUSTER_CHECKS: readonly ((muster: Muster) => Finding[])[] = [
+  checkBench,
+  (muster) => muster.recipes.flatMap(checkRecipe),
+  checkCrafts,
+  checkAir,
+  checkStores,
+  checkUnits,
+  checkWays,
+];
+
 /** All findings. A plan is made only where none of them is an error. */
 export function checkMuster(muster: Muster): Finding[] {
+  return MUSTER_CHECKS.flatMap((check) => check(muster));
+}
+
+function checkUnits(muster: Muster): Finding[] {
+  if (muster.units.length === 0)
+    return [error('muster-empty', { view: 'muster' }, 'Muster', 'has no units yet.', 'Add the first unit.')];
   const sessions = sessionsOf(muster, horizonDays(muster));
   return [
-    ...checkBench(muster),
-    ...muster.recipes.flatMap(checkRecipe),
-    ...checkCrafts(muster),
-    ...checkAir(muster),
-    ...checkStores(muster),
     ...muster.units.flatMap((unit) => checkUnit(muster, sessions, unit)),
     ...checkLongest(muster, sessions),
-    ...checkWays(muster),
-    ...(muster.units.length === 0
-      ? [error('muster-empty', { view: 'muster' }, 'Muster', 'has no units yet.', 'Add the first unit.')]
-      : []),
   ];
 }
 

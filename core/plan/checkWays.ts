@@ -76,9 +76,10 @@ interface Use {
 
 function layersInUse(muster: Muster): Use[] {
   const found = new Map<string, Use>();
+  const recipes = new Map(muster.recipes.map((r) => [r.id, r]));
   for (const unit of muster.units)
     for (const piece of unit.pieces) {
-      const recipe = muster.recipes.find((r) => r.id === piece.recipe);
+      const recipe = recipes.get(piece.recipe ?? '');
       if (!recipe) continue;
       for (const layer of effectiveRecipe(recipe, piece, unit.level).layers) {
         const key = `${recipe.id} ${layer.id}`;

@@ -1,4 +1,4 @@
-export { checkMuster, hasErrors } from './checkMuster';
+export { checkMuster, hasErrors, MUSTER_CHECKS } from './checkMuster';
 export { compile, oneAfterAnother, type Compiled } from './compile';
 export { operationId, readyId, type StepRef } from './stepRef';
 export { horizonDays } from './horizon';

@@ -1,0 +1,53 @@
+import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
+import { Button } from './button';
+
+let count = 0;
+
+/** A line that is typed and sent: by Enter or its button. It is emptied by whoever takes what it says, by the answer. */
+@Component({
+  selector: 'pm-quick-line',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Button],
+  template: `
+    <form class="flex items-end gap-2" (submit)="$event.preventDefault(); send()">
+      <div class="min-w-0 grow">
+        <label class="label" [class.sr-only]="quiet()" [for]="id">{{ label() }}</label>
+        <input
+          #line
+          class="field"
+          autocomplete="off"
+          [id]="id"
+          [attr.maxlength]="most()"
+          [attr.placeholder]="hint() || null"
+          [attr.aria-invalid]="fault() !== null"
+          [attr.aria-describedby]="fault() ? id + '-fault' : null"
+        />
+      </div>
+      <button [sends]="true" pmButton class="whitespace-nowrap">{{ word() }}</button>
+    </form>
+    @if (fault(); as text) {
+      <p class="mt-1 text-[0.9rem] text-shut" role="alert" [id]="id + '-fault'">{{ text }}</p>
+    }
+  `,
+})
+export class QuickLine {
+  readonly label = input.required<string>();
+  readonly word = input.required<string>();
+  readonly hint = input('');
+  /** the label is for the ear only */
+  readonly quiet = input(false);
+  /** letters at the most */
+  readonly most = input(2000);
+  /** why the last line was not taken */
+  readonly fault = input<string | null>(null);
+  /** a line that is not empty; whoever takes it calls `clear` */
+  readonly sent = output<{ readonly text: string; readonly clear: () => void }>();
+  protected readonly id = `line-${count++}`;
+  private readonly line = viewChild.required<ElementRef<HTMLInputElement>>('line');
+
+  protected send(): void {
+    const field = this.line().nativeElement;
+    const text = field.value.trim();
+    if (text !== '') this.sent.emit({ text, clear: () => (field.value = '') });
+  }
+}

@@ -1,5 +1,5 @@
 /**
- * `npm run bench [-- quick | table | dates | runs | calm | growth | change | moves | highs | minizinc | demo | check | page | lists]`: measures the kernel side by side in one run. Times on a
+ * `npm run bench [-- quick | table | dates | runs | calm | growth | change | moves | highs | minizinc | demo | check | page | lists | looks]`: measures the kernel side by side in one run. Times on a
  * shared machine are noisy; ratios within a run and growth with size say more than any single figure.
  */
 import { BARE, conflictWords } from '#core/plan';
@@ -13,7 +13,8 @@ import {
   type Problem,
 } from '#core/kernel';
 import { checkMuster, compile } from '#core/plan';
-import { checkCraft } from '#core/recipe';
+import { appearanceOf, effectsOf, productsByName } from '#core/optics';
+import { checkCraft, composed, FIRST_LOOKS, LOOKS, withLook } from '#core/recipe';
 import { fenMuster } from '../demo/fen';
 import { byHighs } from './highs';
 import { instance } from './instance';
@@ -41,6 +42,26 @@ if (wants('demo')) {
       `after ${figure(result.seconds, 1)} s cost ${figure(result.solution.cost?.total, 2)}, ` +
       `${figure(result.solution.cost?.tardiness)} weighted minutes late, bound ${figure(result.solution.bound, 2)}`,
   );
+}
+
+if (wants('looks')) {
+  print('\nHow it will look: 30 layers, each figure the best of ten');
+  const hull = fenMuster('2027-03-01').recipes.find((r) => r.id === 'dredger')!.layers;
+  const layers = [...hull, ...hull.slice(0, 10).map((l) => ({ ...l, id: `${l.id}-again` }))];
+  const shelf = productsByName([]);
+  const best = (work: () => unknown): string => {
+    const times = Array.from({ length: 10 }, () => {
+      const begin = performance.now();
+      work();
+      return performance.now() - begin;
+    });
+    return figure(Math.min(...times), 1);
+  };
+  const zones = Array.from({ length: 6 });
+  print(`colour on 6 zones × 3 surfaces: ${best(() => zones.map(() => appearanceOf(layers, shelf)))} ms`);
+  print(`what becomes of its effects: ${best(() => effectsOf(layers, shelf))} ms`);
+  const looks = LOOKS.reduce((made, l) => withLook(made, l.kind), FIRST_LOOKS);
+  print(`composing all ${looks.list.length} wishes: ${best(() => composed({ zones: [] }, looks))} ms`);
 }
 
 if (wants('table') || wants('quick')) {

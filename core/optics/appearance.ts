@@ -6,7 +6,7 @@
 import { familyOf } from '#core/materials';
 import type { Layer, Product, Sheen } from '#core/muster';
 import { colourOf, type Bands } from './colour';
-import { filmOver } from './film';
+import { overGround, termsOf, type Terms } from './film';
 import { bound, filmOf, isMark, isSeen, laid, sheenOf, type Film, type Surface } from './paint';
 import { seenThrough } from './surface';
 
@@ -51,6 +51,8 @@ export interface State {
 export interface Prepared {
   readonly layer: Layer;
   readonly film: Film;
+  /** of each band, as thick as it lies */
+  readonly terms: readonly [Terms | null, Terms | null, Terms | null];
   readonly coats: number;
   readonly shares: Readonly<Record<Surface, number>>;
   /** what lies over the zone when it goes on */
@@ -77,12 +79,11 @@ export function appearanceOf(layers: readonly Layer[], products: Products): Sigh
 
 export function prepared(layers: readonly Layer[], products: Products): Prepared[] {
   const covers = coveredBy(layers);
-  return layers.map((layer, k) => ({
-    layer,
-    film: filmOf(layer, products),
-    ...laid(layer, isWipedBack(layers, k)),
-    mask: covers[k]!,
-  }));
+  return layers.map((layer, k) => {
+    const film = filmOf(layer, products);
+    const lies = laid(layer, isWipedBack(layers, k));
+    return { layer, film, ...lies, terms: thick(film, lies.coats), mask: covers[k]! };
+  });
 }
 
 /** The zone after each layer, from a state on. */
@@ -106,7 +107,7 @@ function coveredBy(layers: readonly Layer[]): (Layer | null)[] {
 }
 
 function after(state: State, next: Prepared): State {
-  const { layer, film, coats, shares, mask } = next;
+  const { layer, terms, shares, mask } = next;
   const { binder, body } = familyOf(layer.family);
   // A mask that names its zones covers them; one over everything leaves part of it free.
   if (mask && mask.zones.length > 0) return state;
@@ -123,13 +124,13 @@ function after(state: State, next: Prepared): State {
   }
   const held = fixed(state);
   if (isMark(layer) || mask) {
-    const on = each((s) => covered(held.on[s], film, coats));
+    const on = each((s) => covered(held.on[s], terms));
     return {
       ...held,
       marks: [...held.marks, { layer: layer.id, on, shares: mask ? HALF_MASKED : shares }],
     };
   }
-  const put = (on: Surfaces): Surfaces => each((s) => blend(on[s], covered(on[s], film, coats), shares[s]));
+  const put = (on: Surfaces): Surfaces => each((s) => blend(on[s], covered(on[s], terms), shares[s]));
   return {
     on: put(held.on),
     marks: held.marks.map((m) => ({ ...m, on: put(m.on) })),
@@ -161,17 +162,21 @@ function isWipedBack(layers: readonly Layer[], k: number): boolean {
 function fixed(state: State): State {
   if (!state.loose) return state;
   const { on, by } = state.loose;
-  const film = bound(by.film);
+  const terms = thick(bound(by.film), by.coats);
   return {
     ...state,
-    on: each((s) => blend(on[s], covered(on[s], film, by.coats), by.shares[s])),
+    on: each((s) => blend(on[s], covered(on[s], terms), by.shares[s])),
     loose: null,
   };
 }
 
-function covered(ground: Bands, film: Film, coats: number): Bands {
-  const band = (k: 0 | 1 | 2): number => filmOver(film.infinite[k], film.scatter[k] * coats, ground[k]);
+function thick({ infinite, scatter }: Film, coats: number): Prepared['terms'] {
+  const band = (k: 0 | 1 | 2): Terms | null => termsOf(infinite[k], scatter[k] * coats);
   return [band(0), band(1), band(2)];
+}
+
+function covered(ground: Bands, terms: Prepared['terms']): Bands {
+  return [overGround(terms[0], ground[0]), overGround(terms[1], ground[1]), overGround(terms[2], ground[2])];
 }
 
 function blend(a: Bands, b: Bands, share: number): Bands {

@@ -21,19 +21,31 @@ export function infiniteOf(absorption: number): number {
   return possible(a - Math.sqrt(a * a - 1));
 }
 
+/** Of a film of one band, all that does not depend on the ground: a, and b·coth(b·S·X); null: no film. */
+export interface Terms {
+  readonly a: number;
+  readonly c: number;
+}
+
 /**
- * Reflectance of a film over a ground.
- * @param infinite of the same paint infinitely thick, 0 to 1
+ * @param infinite reflectance of the paint infinitely thick, 0 to 1
  * @param scatter scattering power S·X; 0: no film
- * @param ground reflectance beneath, 0 to 1
  */
-export function filmOver(infinite: number, scatter: number, ground: number): number {
-  if (scatter <= 0) return ground;
+export function termsOf(infinite: number, scatter: number): Terms | null {
+  if (scatter <= 0) return null;
   const r = possible(infinite);
-  const a = (1 / r + r) / 2;
   const b = (1 / r - r) / 2;
-  const coth = 1 / Math.tanh(b * scatter);
-  return (1 - ground * (a - b * coth)) / (a - ground + b * coth);
+  return { a: (1 / r + r) / 2, c: b / Math.tanh(b * scatter) };
+}
+
+/** Reflectance over a ground that reflects so much, 0 to 1. */
+export function overGround(film: Terms | null, ground: number): number {
+  return film ? (1 - ground * (film.a - film.c)) / (film.a - ground + film.c) : ground;
+}
+
+/** Reflectance of a film over a ground. */
+export function filmOver(infinite: number, scatter: number, ground: number): number {
+  return overGround(termsOf(infinite, scatter), ground);
 }
 
 /**

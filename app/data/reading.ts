@@ -1,5 +1,5 @@
 /** Long lists are read by a worker that lives as long as one is looked at. */
-import { inject, InjectionToken } from '@angular/core';
+import { InjectionToken } from '@angular/core';
 import { wrap } from 'comlink';
 import type { Column, Known } from '#core/entry';
 import type { Busy, readBusy } from '#core/exchange';
@@ -11,7 +11,6 @@ export interface Reader {
   read(text: string, known: Known, columns: readonly Column[] | null): Promise<ReadList>;
   readBusy: (...args: Parameters<typeof readBusy>) => Promise<Busy>;
   make: (...args: Parameters<typeof makeDrafts>) => Promise<Admitted>;
-  readLog: (...args: Parameters<typeof readLogFile>) => Promise<ReturnType<typeof readLogFile>>;
   close(): void;
 }
 
@@ -22,25 +21,25 @@ export const OPEN_READER = new InjectionToken<() => Reader>('reader of lists', {
       readList: Reader['read'];
       readBusy: Reader['readBusy'];
       makeDrafts: Reader['make'];
-      readLogFile: Reader['readLog'];
     }>(worker);
     return {
       read: (text, known, columns) => Promise.resolve(remote.readList(text, known, columns)),
       readBusy: (...args) => Promise.resolve(remote.readBusy(...args)),
       make: (...args) => Promise.resolve(remote.makeDrafts(...args)),
-      readLog: (...args) => Promise.resolve(remote.readLogFile(...args)),
       close: () => worker.terminate(),
     };
   },
 });
 
+type ReadLog = (...args: Parameters<typeof readLogFile>) => Promise<ReturnType<typeof readLogFile>>;
+
 /** Reads the text of a log away from the page; the worker ends with it. */
-export const READ_LOG = new InjectionToken<Reader['readLog']>('reader of logs', {
-  factory: () => {
-    const open = inject(OPEN_READER);
-    return (...args) => {
-      const reader = open();
-      return reader.readLog(...args).finally(() => reader.close());
-    };
-  },
+export const READ_LOG = new InjectionToken<ReadLog>('reader of logs', {
+  factory:
+    () =>
+    (...args) => {
+      const worker = new Worker(new URL('../workers/log.worker', import.meta.url), { type: 'module' });
+      const remote = wrap<{ readLogFile: ReadLog }>(worker);
+      return Promise.resolve(remote.readLogFile(...args)).finally(() => worker.terminate());
+    },
 });

@@ -1,7 +1,6 @@
 /** Reads long lists and calendars away from the page. */
 import { expose } from 'comlink';
 import { readBusy } from '#core/exchange';
-import { readLogFile } from '#core/session';
 import {
   cellsOf,
   columnsOf,
@@ -55,4 +54,4 @@ export function makeDrafts(
   return admit(muster, differences(muster, made));
 }
 
-expose({ readList, readBusy, makeDrafts, readLogFile });
+expose({ readList, readBusy, makeDrafts });

@@ -5,7 +5,7 @@ import { FAMILY_IDS, REACHES } from '#core/materials';
 import type { Layer, Product } from '#core/muster';
 import { appearanceOf, type Sight } from './appearance';
 import { differenceOf, labOf } from './colour';
-import { effectsOf, overshotColour } from './contrast';
+import { canOvershoot, effectsOf, overshotColour } from './contrast';
 import { productsByName } from './paint';
 
 const layer = (id: string, colour: string, extra: Partial<Layer> = {}): Layer => ({
@@ -163,6 +163,8 @@ describe('contrast', () => {
       NONE,
     );
     expect(after!.atEnd).toBeGreaterThan(before!.atEnd + 1);
+    expect(canOvershoot(stack, 'chips', NONE)).toBe(true);
+    expect(canOvershoot([white, cream, chips], 'chips', NONE)).toBe(false);
     expect(overshotColour([white, cream, chips], 'chips', NONE)).toBeNull();
   });
 });

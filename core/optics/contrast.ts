@@ -4,16 +4,7 @@
  */
 import { familyOf, REACH } from '#core/materials';
 import type { Layer, Product } from '#core/muster';
-import {
-  appearanceOf,
-  prepared,
-  seenOn,
-  START,
-  statesOf,
-  surfaceOf,
-  type Prepared,
-  type State,
-} from './appearance';
+import { prepared, seenOn, START, statesOf, surfaceOf, type Prepared, type State } from './appearance';
 import { bandsDifference, colourOf, labOf, ofLab, type Bands } from './colour';
 import { isMark, isSeen, reachOf, SURFACES, type Surface } from './paint';
 import { smallestSeenMm } from './sight';
@@ -45,16 +36,28 @@ export function isEffect(layer: Layer): boolean {
   return isMark(layer) || reachOf(layer) !== REACH.all || role === 'wash' || role === 'powder' || body.flows;
 }
 
+/** Which effects are worth following layer by layer, by their difference when put on and at the end. */
+type Wanted = (fresh: number, atEnd: number) => boolean;
+
 /** Every effect of one zone's layers, bottom to top; those that change nothing when they are put on are left out. */
-export function effectsOf(layers: readonly Layer[], products: Products): Effect[] {
+export function effectsOf(
+  layers: readonly Layer[],
+  products: Products,
+  isWanted: Wanted = (fresh) => fresh >= NOTICED,
+): Effect[] {
   const list = prepared(layers, products);
   const states = statesOf(list);
-  return layers.flatMap((layer, k) => (isEffect(layer) ? (effectAt(list, states, k) ?? []) : []));
+  return layers.flatMap((layer, k) => (isEffect(layer) ? (effectAt(list, states, k, isWanted) ?? []) : []));
 }
 
 type Pair = readonly [effect: Bands, around: Bands];
 
-function effectAt(list: readonly Prepared[], states: readonly State[], k: number): Effect | null {
+function effectAt(
+  list: readonly Prepared[],
+  states: readonly State[],
+  k: number,
+  isWanted: Wanted,
+): Effect | null {
   const { id } = list[k]!.layer;
   const before = states[k - 1] ?? START;
   // The same zone without it, from there on.
@@ -73,9 +76,10 @@ function effectAt(list: readonly Prepared[], states: readonly State[], k: number
   const surface = mark
     ? surfaceOf(mark)
     : SURFACES.reduce((best, s) => (differenceAt(k, s) > differenceAt(k, best) + 0.01 ? s : best));
+  const fresh = differenceAt(k, surface);
+  const atEnd = differenceAt(list.length - 1, surface);
+  if (!isWanted(fresh, atEnd)) return null;
   const differences = list.slice(k).map((_, i) => differenceAt(k + i, surface));
-  const fresh = differences[0]!;
-  if (fresh < NOTICED) return null;
   const steps = list
     .slice(k + 1)
     .map(({ layer }, i) => ({ layer: layer.id, by: differences[i]! - differences[i + 1]! }));
@@ -84,7 +88,7 @@ function effectAt(list: readonly Prepared[], states: readonly State[], k: number
     layer: id,
     surface,
     fresh,
-    atEnd: differences.at(-1)!,
+    atEnd,
     colour,
     around,
     eaten: steps.filter((s) => s.by >= NOTICED).sort((a, b) => b.by - a.by),
@@ -95,35 +99,67 @@ function effectAt(list: readonly Prepared[], states: readonly State[], k: number
 /** How far beyond its own colour an effect may be taken, as a multiple of its distance from what is round it. */
 const FARTHEST = 3;
 
+/** An effect put on in other colours: how it then ends. */
+interface Overshooting {
+  readonly fresh: number;
+  readonly atEnd: number;
+  readonly colourAt: (times: number) => string;
+  readonly endAt: (times: number) => number;
+}
+
+function overshooting(layers: readonly Layer[], id: string, products: Products): Overshooting | null {
+  const k = layers.findIndex((l) => l.id === id);
+  const layer = layers[k];
+  if (!layer || !isSeen(layer)) return null;
+  const list = prepared(layers, products);
+  const below = statesOf(list.slice(0, k));
+  const ground = below.at(-1) ?? START;
+  const effect = (of: Layer): Effect | null => {
+    const own = prepared([of, ...layers.slice(k + 1)], products)[0]!;
+    const changed = [...list.slice(0, k), { ...own, mask: list[k]!.mask }, ...list.slice(k + 1)];
+    const states = [...below, ...statesOf(changed.slice(k), ground)];
+    return effectAt(changed, states, k, () => true);
+  };
+  const now = effect(layer);
+  if (!now || now.fresh < NOTICED) return null;
+  const own = labOf(layer.colour);
+  const around = labOf(colourOf(seenOn(ground, ground.on[now.surface])));
+  const colourAt = (times: number): string =>
+    ofLab(
+      around.l + (own.l - around.l) * times,
+      around.a + (own.a - around.a) * Math.min(times, 1.5),
+      around.b + (own.b - around.b) * Math.min(times, 1.5),
+    );
+  return {
+    fresh: now.fresh,
+    atEnd: now.atEnd,
+    colourAt,
+    endAt: (times) => effect({ ...layer, colour: colourAt(times) })?.atEnd ?? 0,
+  };
+}
+
+const helps = (o: Overshooting): boolean =>
+  o.atEnd < o.fresh - NOTICED && o.endAt(FARTHEST) >= o.atEnd + NOTICED;
+
+/** Whether an effect that is eaten can be brought back by a stronger colour. */
+export function canOvershoot(layers: readonly Layer[], id: string, products: Products): boolean {
+  const found = overshooting(layers, id, products);
+  return found !== null && helps(found);
+}
+
 /**
  * The colour in which an effect must go on so that it ends as different from its surroundings as it is now when fresh.
  * @returns null where it is not eaten, or no colour comes through
  */
 export function overshotColour(layers: readonly Layer[], id: string, products: Products): string | null {
-  const k = layers.findIndex((l) => l.id === id);
-  const layer = layers[k];
-  if (!layer || !isSeen(layer)) return null;
-  const now = effectsOf(layers, products).find((e) => e.layer === id);
-  if (!now || now.atEnd >= now.fresh - NOTICED) return null;
-  const own = labOf(layer.colour);
-  const ground = labOf(appearanceOf(layers.slice(0, k), products).at(-1)?.[now.surface] ?? '#888888');
-  const at = (t: number): string =>
-    ofLab(
-      ground.l + (own.l - ground.l) * t,
-      ground.a + (own.a - ground.a) * Math.min(t, 1.5),
-      ground.b + (own.b - ground.b) * Math.min(t, 1.5),
-    );
-  const endAt = (t: number): number => {
-    const changed = layers.map((l, i) => (i === k ? { ...l, colour: at(t) } : l));
-    return effectsOf(changed, products).find((e) => e.layer === id)?.atEnd ?? 0;
-  };
-  if (endAt(FARTHEST) < now.atEnd + NOTICED) return null;
+  const found = overshooting(layers, id, products);
+  if (!found || !helps(found)) return null;
   let low = 1;
   let high = FARTHEST;
   for (let n = 0; n < 12; n++) {
     const middle = (low + high) / 2;
-    if (endAt(middle) < now.fresh) low = middle;
+    if (found.endAt(middle) < found.fresh) low = middle;
     else high = middle;
   }
-  return at(high);
+  return found.colourAt(high);
 }

@@ -1,7 +1,16 @@
 /** What every zone needs: colour, a last coat, contrast that survives, details that are not forgotten. */
 import { isFor, isPaint, isLoose, isSeal, isColour, isTask, isShiny, isMatt } from '../kinds';
 import { familyOf } from '#core/materials';
-import { differenceOf, effectsOf, isEffect, labOf, overshotColour, productsByName } from '#core/optics';
+import {
+  canOvershoot,
+  differenceOf,
+  effectsOf,
+  isEffect,
+  labOf,
+  overshotColour,
+  productsByName,
+} from '#core/optics';
+import type { RecipeFix } from '../finding';
 import type { Layer } from '#core/muster';
 import {
   changeLayer,
@@ -25,6 +34,7 @@ const TOO_CLOSE = 5;
 const LOST = 2.5;
 /** Rules know no shelf: nominal films. */
 const NOMINAL = productsByName([]);
+const isLost = (fresh: number, atEnd: number): boolean => fresh >= TOO_CLOSE && atEnd < LOST;
 const DARK = 35;
 const LIGHT = 55;
 const SATURATED = 35;
@@ -175,22 +185,22 @@ export const COVER: readonly Rule[] = [
     check: (stack) => {
       const hits = new Map<string, Hit>();
       for (const [zone, layers] of stack.stacks)
-        for (const effect of effectsOf(layers, NOMINAL)) {
-          if (effect.fresh < TOO_CLOSE || effect.atEnd >= LOST || hits.has(effect.layer)) continue;
+        for (const effect of effectsOf(layers, NOMINAL, isLost)) {
+          if (hits.has(effect.layer)) continue;
           const layer = layers.find((l) => l.id === effect.layer)!;
           // Light under the colours is there to tint them: how much of it comes through is the painter's choice of coats.
           if (layers.slice(layers.indexOf(layer) + 1).some((l) => isColour(l) && !isEffect(l))) continue;
           const eaters = effect.eaten.slice(0, 2).map((e) => layers.find((l) => l.id === e.layer)!);
-          const colour = overshotColour(layers, layer.id, NOMINAL);
+          const comesBack = canOvershoot(layers, layer.id, NOMINAL);
           hits.set(layer.id, {
             layer,
             ...(zone ? { zone } : {}),
             text: `It differs from what is round it by ${effect.fresh.toFixed(0)} (ΔE) when it is put on and by ${effect.atEnd.toFixed(0)} when all is done${eaters.length > 0 ? `: ${eaters.map((l) => `“${l.name}”`).join(' and ')} eat${eaters.length === 1 ? 's' : ''} it` : ''}.`,
-            cure: colour
+            cure: comesBack
               ? 'Overshoot now, so that it ends as it was meant; or put it on after them.'
               : 'Put it on after them: no colour comes through.',
-            ...(colour
-              ? { fix: changeLayer('Overshoot its colour', layer, { colour }) }
+            ...(comesBack
+              ? { fix: overshoot(layers, layer) }
               : eaters[0]
                 ? { fix: moveOver(`Put it over “${eaters[0].name}”`, layer, eaters[0]) }
                 : {}),
@@ -323,6 +333,17 @@ export const COVER: readonly Rule[] = [
       }),
   },
 ];
+
+/** The colour is sought when the cure is taken: most are never taken. */
+function overshoot(layers: readonly Layer[], layer: Layer): RecipeFix {
+  return {
+    ...changeLayer('Overshoot its colour', layer, {}),
+    apply: (recipe) => {
+      const colour = overshotColour(layers, layer.id, NOMINAL) ?? layer.colour;
+      return { ...recipe, layers: recipe.layers.map((l) => (l.id === layer.id ? { ...l, colour } : l)) };
+    },
+  };
+}
 
 function firstSeal(layers: Parameters<typeof isSeal>[0][]): number {
   const at = layers.findIndex(isSeal);

@@ -32,6 +32,7 @@ import { appearanceOf, productsByName, SURFACES } from '#core/optics';
 import {
   factsOf,
   FIRST_LOOKS,
+  isSeal,
   layersOn,
   recipeByBrush,
   revised,
@@ -204,7 +205,9 @@ export class RecipesView {
       .units.filter((u) => u.pieces.some((p) => p.recipe === recipe.id))
       .map((u) => u.name);
     return [
-      `${recipe.layers.length} ${recipe.layers.length === 1 ? 'layer' : 'layers'}`,
+      recipe.looks
+        ? `composed: ${many(recipe.layers.length, 'layer')}, ${many(recipe.layers.filter(isSeal).length, 'seal')} among them`
+        : many(recipe.layers.length, 'layer'),
       `${duration(facts.handsMinutes)} of hands a piece`,
       `${duration(facts.dryMinutes)} of drying one after the other at 21 °C, 50 %`,
       users.length > 0 ? `used by ${users.join(', ')}` : 'used by no unit yet',

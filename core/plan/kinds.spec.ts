@@ -8,6 +8,7 @@ import {
   compile,
   hasErrors,
   lateBecause,
+  planFix,
   present,
   runSheet,
   waysOut,
@@ -170,6 +171,35 @@ describe('rules over the plan', () => {
     for (const f of young) expect(quick.plan.steps.get(f.step)!.layer.id).toBe('wash');
     const slow = planned(smallMuster(stack(1000)));
     expect(checkPlan(slow.plan, slow.compiled)).toEqual([]);
+  });
+
+  it('tells tape and solvent on what is too young, by the hours that the plan leaves, and cures it by one press', () => {
+    const work = (id: string, task: Layer['task']): Layer =>
+      layer(id, { family: 'work', task, dryMinutes: 0 });
+    const masked = smallMuster([
+      layer('prime', { family: 'primer', dryMinutes: 30 }),
+      work('tape', 'mask'),
+      layer('stripe'),
+      work('off', 'unmask'),
+    ]);
+    const brushed = smallMuster([
+      layer('prime', { family: 'primer', dryMinutes: 30 }),
+      layer('wash', { family: 'enamel', dryMinutes: 60 }),
+    ]);
+    for (const [muster, rule] of [
+      [masked, 'tape-on-young'],
+      [brushed, 'solvent-on-young'],
+    ] as const) {
+      const { plan, compiled } = planned(muster);
+      const found = checkPlan(plan, compiled).find((f) => f.rule === rule)!;
+      expect(found.text).toContain('“prime” has dried for');
+      const cured = planFix(muster, found)!.apply(muster);
+      expect(cured.recipes[0]!.layers[0]!.dryMinutes).toBe(1440);
+      const again = planned(cured);
+      expect(checkPlan(again.plan, again.compiled).map((f) => f.rule)).not.toContain(rule);
+      // A layer that is gone has no cure any more.
+      expect(planFix({ ...muster, recipes: [] }, found)).toBeNull();
+    }
   });
 });
 

@@ -1,9 +1,11 @@
 /** Films on grounds, against the limiting cases and other published forms of the same theory. */
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { absorptionOf, filmFrom, filmOver, infiniteOf, scatterFor } from './film';
+import { absorptionOf, filmFrom, infiniteOf, overGround, scatterFor, termsOf } from './film';
 import { seenThrough, withinOf } from './surface';
 
+const filmOver = (infinite: number, scatter: number, ground: number): number =>
+  overGround(termsOf(infinite, scatter), ground);
 const reflectance = fc.double({ min: 0.02, max: 0.95, noNaN: true });
 const power = fc.double({ min: 0.02, max: 5, noNaN: true });
 

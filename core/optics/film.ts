@@ -43,11 +43,6 @@ export function overGround(film: Terms | null, ground: number): number {
   return film ? (1 - ground * (film.a - film.c)) / (film.a - ground + film.c) : ground;
 }
 
-/** Reflectance of a film over a ground. */
-export function filmOver(infinite: number, scatter: number, ground: number): number {
-  return overGround(termsOf(infinite, scatter), ground);
-}
-
 /**
  * What a film is, from a test card: its reflectances over a white and over a black ground (Kubelka 1948, for any two grounds).
  * @returns null where the two do not belong to one film

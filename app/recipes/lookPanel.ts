@@ -15,6 +15,8 @@ import {
   productOf,
   productsByName,
   type Effect,
+  LOST,
+  PLAIN,
 } from '#core/optics';
 import { layersOn, zonesToSee } from '#core/recipe';
 import { Button } from '../ui/button';
@@ -25,15 +27,11 @@ import { LookBlock } from './lookBlock';
 interface Row extends Effect {
   readonly name: string;
   readonly verdict: string;
-  readonly isLost: boolean;
+  readonly isWeak: boolean;
   readonly eaters: string;
   /** a colour that ends where it should */
   readonly stronger: string | null;
 }
-
-/** CIEDE2000: below the first an effect is as good as lost, below the second it is weak. */
-const LOST = 3;
-const WEAK = 6;
 
 /** What a zone looks like, layer by layer, and what becomes of its effects. */
 @Component({
@@ -88,7 +86,7 @@ const WEAK = 6;
                   <strong>{{ r.name }}</strong>
                   <span class="block">
                     ΔE {{ r.fresh.toFixed(0) }} fresh,
-                    <strong [class]="r.isLost ? 'text-shut' : 'text-open'"
+                    <strong [class]="r.isWeak ? 'text-shut' : 'text-open'"
                       >{{ r.atEnd.toFixed(0) }} at the end</strong
                     >: {{ r.verdict }}.
                   </span>
@@ -155,17 +153,17 @@ export class LookPanel {
       .map((e) => ({
         ...e,
         name: layers.find((l) => l.id === e.layer)!.name,
-        isLost: e.atEnd < WEAK,
+        isWeak: e.atEnd < PLAIN,
         verdict:
           e.atEnd < LOST || e.seenFromMm === null
             ? 'as good as lost'
-            : `${e.atEnd < WEAK ? 'nearly lost' : 'seen'} at 60 cm from ${e.seenFromMm < 0.15 ? '0.1' : e.seenFromMm.toFixed(1)} mm`,
+            : `${e.atEnd < PLAIN ? 'nearly lost' : 'seen'} at 60 cm from ${e.seenFromMm < 0.15 ? '0.1' : e.seenFromMm.toFixed(1)} mm`,
         eaters: e.eaten
           .slice(0, 3)
           .map((x) => nameOf(x.layer))
           .join(', '),
         stronger:
-          e.atEnd < Math.min(WEAK, e.fresh - 2) || e.atEnd < e.fresh * 0.6
+          e.atEnd < Math.min(PLAIN, e.fresh - 2) || e.atEnd < e.fresh * 0.6
             ? overshotColour(layers, e.layer, this.shelf())
             : null,
       }));

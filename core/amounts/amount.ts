@@ -1,5 +1,5 @@
 /** Millilitres of a layer: area × wet film × coats ÷ what is not lost (handbook section 3, common practice, no source). */
-import { familyOf, REACH, type MethodId } from '#core/materials';
+import { familyOf, REACH, THICKNESS, type MethodId } from '#core/materials';
 import type { Layer, Piece, Recipe } from '#core/muster';
 import { areaOf, shareOf } from './area';
 
@@ -21,7 +21,6 @@ const LOSS: Readonly<Record<MethodId, number>> = {
   hand: 0.1,
   pour: 0.05,
 };
-const THICKNESS = { thin: 0.6, normal: 1, heavy: 2 } as const;
 
 export interface Amount {
   readonly ml: number;

@@ -6,7 +6,7 @@ export const AIDS = ['none', 'moving-air', 'cabinet', 'heat'] as const;
 export type Aid = (typeof AIDS)[number];
 
 /** Wet film against a normal coat. From memory: airbrushed passes are half a brushed coat, a flooded one twice. */
-const THICKNESS: Readonly<Record<Film, number>> = { thin: 0.6, normal: 1, heavy: 2 };
+export const THICKNESS: Readonly<Record<Film, number>> = { thin: 0.6, normal: 1, heavy: 2 };
 
 /**
  * Drying grows with the film to this power: 1 where evaporation rules, 2 where water has to find its way through the film

@@ -1,4 +1,4 @@
-export { AIDS, FILMS, filmFactor, type Aid, type Film } from './film';
+export { AIDS, FILMS, filmFactor, THICKNESS, type Aid, type Film } from './film';
 export { cautionsFor, DEFER } from './cautions';
 export {
   FAMILIES,

@@ -23,6 +23,9 @@ export interface Effect {
   readonly seenFromMm: number | null;
 }
 
+/** CIEDE2000, from memory of "clearly visible": an effect nearer to its surroundings is weak; as near as the second, as good as not there. */
+export const PLAIN = 5;
+export const LOST = 2.5;
 /** Less than this is not counted as eaten. */
 const NOTICED = 1.5;
 

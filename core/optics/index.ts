@@ -1,4 +1,4 @@
 export { appearanceOf, type Mark, type Sight } from './appearance';
 export { differenceOf, labOf } from './colour';
-export { canOvershoot, effectsOf, isEffect, overshotColour, type Effect } from './contrast';
+export { canOvershoot, effectsOf, isEffect, LOST, overshotColour, PLAIN, type Effect } from './contrast';
 export { filmOfCard, productOf, productsByName, reachOf, SURFACES, type Surface } from './paint';

@@ -1,5 +1,5 @@
 /** A layer as light meets it: how much of it lies on each kind of surface, and what its film does there. */
-import { familyOf, REACH, type ReachFacts } from '#core/materials';
+import { familyOf, REACH, THICKNESS, type ReachFacts } from '#core/materials';
 import type { Layer, Product, Sheen, TestCard } from '#core/muster';
 import { bandsOf, type Bands } from './colour';
 import { absorptionOf, filmFrom, infiniteOf } from './film';
@@ -16,8 +16,6 @@ export interface Film {
   readonly scatter: Bands;
 }
 
-/** Wet film against a normal coat, as for drying. */
-const THICKNESS = { thin: 0.6, normal: 1, heavy: 2 } as const;
 /**
  * How much of a surface is stained by one coat of what runs: it leaves edges and faces and dries in the recesses, in spots rather than in an
  * even film; wiped back, hardly any is left on the faces. From memory.

@@ -1,4 +1,5 @@
 /** What a check has found: which rule, where, what is wrong, what to do. */
+import { hands } from './rounds';
 import { withRecipe, type Layer, type Muster, type Recipe } from '#core/muster';
 
 export interface Place {
@@ -38,7 +39,6 @@ export function onRecipe(id: string, fix: RecipeFix): Fix {
 
 /** One layer of a recipe made otherwise. */
 export function layerFix(label: string, layer: Layer, to: Partial<Layer>): RecipeFix {
-  const hands = (l: Layer): number => l.minutes * l.coats * (l.passes?.expected ?? 1);
   const changed = { ...layer, ...to };
   return {
     label,

@@ -7,6 +7,11 @@ export function dryingOf(layer: Layer): number {
   return layer.dryMinutes * filmFactor(layer.film ?? 'normal', layer.aid ?? 'none');
 }
 
+/** Hands-on minutes of a layer on one piece, all coats and passes. */
+export function hands(layer: Layer): number {
+  return layer.minutes * layer.coats * (layer.passes?.expected ?? 1);
+}
+
 /** How often a layer is taken up. */
 export function roundsOf(layer: Layer): number {
   return (layer.passes?.expected ?? 1) * (layer.faces?.count ?? 1);

@@ -1,7 +1,7 @@
 /** Composing again over what a hand has changed since: the hand's work stays, and what would change is told before it does. */
 import { dequal } from 'dequal/lite';
 import type { Layer, Looks, Recipe } from '#core/muster';
-import { hands } from '../rules/rule';
+import { hands } from '../rounds';
 import { composed } from './compose';
 
 export interface LayerChange {

@@ -7,7 +7,9 @@ import {
   effectsOf,
   isEffect,
   labOf,
+  LOST,
   overshotColour,
+  PLAIN,
   productsByName,
 } from '#core/optics';
 import type { RecipeFix } from '../finding';
@@ -28,13 +30,9 @@ import {
   type Stack,
 } from './rule';
 
-/** CIEDE2000; below it an effect is lost under the coats above; from memory of "clearly visible". */
-const TOO_CLOSE = 5;
-/** What ends so close to its surroundings is as good as not there. */
-const LOST = 2.5;
 /** Rules know no shelf: nominal films. */
 const NOMINAL = productsByName([]);
-const isLost = (fresh: number, atEnd: number): boolean => fresh >= TOO_CLOSE && atEnd < LOST;
+const isLost = (fresh: number, atEnd: number): boolean => fresh >= PLAIN && atEnd < LOST;
 const DARK = 35;
 const LIGHT = 55;
 const SATURATED = 35;
@@ -171,7 +169,7 @@ export const COVER: readonly Rule[] = [
         // A colour modulated over its own kind is close to it on purpose.
         if (layer.reach === 'half' && isFor('colour')(layer)) return null;
         const base = layers.slice(0, at).findLast((l) => isColour(l) && !isEffect(l));
-        if (!base || differenceOf(layer.colour, base.colour) >= TOO_CLOSE) return null;
+        if (!base || differenceOf(layer.colour, base.colour) >= PLAIN) return null;
         return {
           text: `It is too close to “${base.name}” in hue and lightness: nothing of it will be seen under the coats above.`,
           cure: 'Take it darker or lighter; contrast must be exaggerated.',

@@ -3,6 +3,7 @@ import { familyOf } from '#core/materials';
 import { isFor, isPaint, isSolvent } from '../kinds';
 import { withoutLayer, type Layer, type Recipe } from '#core/muster';
 import { zonesOf } from '../links';
+import { hands } from '../rounds';
 import type { Finding, RecipeFix } from '../finding';
 
 export interface Hit {
@@ -46,8 +47,6 @@ export function stackOf(recipe: Recipe): Stack {
   });
   return { recipe, zones, stacks };
 }
-
-export const hands = (l: Layer): number => l.minutes * l.coats * (l.passes?.expected ?? 1);
 
 /** A layer put in at an index; what it adds is told. */
 export function insertLayer(label: string, at: (recipe: Recipe) => number, layer: Layer): RecipeFix {

@@ -1,7 +1,8 @@
 import { defineConfig } from '@playwright/test';
 import { CHROMIUM } from './e2e/chromium';
 
-const PORT = 4630;
+/** Another port lets two suites run beside each other. */
+const PORT = Number(process.env['E2E_PORT'] ?? 4630);
 
 export default defineConfig({
   testDir: 'e2e',

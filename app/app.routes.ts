@@ -76,6 +76,12 @@ export const routes: Routes = [
     loadComponent: () => import('./tonight/tonight.view').then((m) => m.TonightView),
   },
   {
+    path: 'practice',
+    title: 'Practise your eye · Patient Muster',
+    canActivate: [withMuster],
+    loadComponent: () => import('./practice/practice.view').then((m) => m.PracticeView),
+  },
+  {
     path: 'log',
     title: 'Log · Patient Muster',
     canActivate: [withMuster],

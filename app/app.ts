@@ -1,11 +1,19 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  Injector,
+  signal,
+} from '@angular/core';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { filter } from 'rxjs';
 import { provideIcons, NgIcon } from '@ng-icons/core';
 import { lucideMoon, lucideRedo2, lucideSearch, lucideSun, lucideUndo2 } from '@ng-icons/lucide';
 import { Concerns } from './data/concerns';
-import { Database } from './data/database';
+import { ALARMS_ON, Database } from './data/database';
 import { Keeping } from './data/keeping';
 import { Logbook } from './data/logbook';
 import { MusterStore } from './data/musterStore';
@@ -128,7 +136,7 @@ type Theme = 'night' | 'day';
     </main>
     @if (notices.current(); as notice) {
       <div
-        class="no-print fixed bottom-5 left-1/2 z-40 flex -translate-x-1/2 items-center gap-4 rounded-lg border border-lamp bg-raised px-5 py-3 shadow-lg"
+        class="no-print fixed bottom-24 left-1/2 z-40 flex w-max max-w-[min(94vw,44rem)] -translate-x-1/2 items-center gap-3 rounded-lg border border-lamp bg-raised px-4 py-2.5 shadow-lg md:bottom-5 md:px-5"
         role="status"
       >
         <span>{{ notice.text }}</span>
@@ -193,6 +201,14 @@ export class App {
       .then((kept) => this.theme.set(kept === 'day' ? 'day' : 'night'))
       .catch(() => undefined);
     effect(() => (document.documentElement.dataset['theme'] = this.theme()));
+    // Alarms ring wherever one is; what they need is fetched where somebody has switched them on.
+    const injector = inject(Injector);
+    void this.database
+      .setting(ALARMS_ON)
+      .then(async (kept) => {
+        if (kept === 'yes') injector.get((await import('./tonight/benchAlarms')).BenchAlarms);
+      })
+      .catch(() => undefined);
     // Where the row of views scrolls, the one in view is in sight.
     this.router.events
       .pipe(

@@ -1,5 +1,5 @@
 /**
- * `npm run bench [-- quick | table | dates | runs | calm | growth | change | moves | highs | minizinc | demo | check | page | lists | looks]`: measures the kernel side by side in one run. Times on a
+ * `npm run bench [-- quick | table | dates | runs | calm | growth | change | moves | highs | minizinc | demo | check | page | lists | looks | odds]`: measures the kernel side by side in one run. Times on a
  * shared machine are noisy; ratios within a run and growth with size say more than any single figure.
  */
 import { BARE, conflictWords } from '#core/plan';
@@ -20,6 +20,7 @@ import { byHighs } from './highs';
 import { instance } from './instance';
 import { byMiniZinc, hasMiniZinc } from './minizinc';
 import { benchLists } from './lists';
+import { benchOdds } from './odds';
 import { benchPage } from './page';
 import { PEERS } from './peers';
 import { dates, rhythm } from './rhythm';
@@ -43,6 +44,8 @@ if (wants('demo')) {
       `${figure(result.solution.cost?.tardiness)} weighted minutes late, bound ${figure(result.solution.bound, 2)}`,
   );
 }
+
+if (wants('odds')) benchOdds(print);
 
 if (wants('looks')) {
   print('\nHow it will look: 30 layers, each figure the best of ten');

@@ -116,3 +116,39 @@ test('a unit over its budget says what could be left off', async ({ page }) => {
   await expect(page.getByTestId('budget')).toContainText(/planned of\s+3 h: .* over/);
   await expect(page.getByTestId('over-budget').getByRole('listitem').first()).toContainText('saves');
 });
+
+test('will I make it? The odds of every date are told at once, narrow, and rise when no evening is lost', async ({
+  page,
+}) => {
+  test.setTimeout(300_000);
+  const errors = watchErrors(page);
+  await page.goto('/plan');
+  await planned(page);
+  await page.getByRole('button', { name: 'Will I make it?' }).click();
+  const panel = page.getByRole('region', { name: 'Will I make it?' });
+  await expect(panel.getByText('1000 futures played')).toBeVisible({
+    timeout: 90_000,
+  });
+  await expect(panel.getByTestId('unit-odds')).toHaveCount(5);
+  await expect(panel).toContainText('Reed folk');
+  await expect(panel).toContainText('Hangs on evenings that are lost');
+  await expect(panel).toContainText('it rests on what is usual');
+  await expect(panel).not.toContainText(/NaN|Infinity|%/);
+  // What would raise them is weighed by the same futures.
+  await panel.getByRole('button', { name: 'Find ways out' }).click();
+  await expect(panel.locator('pm-ways-out')).toContainText(/every date: .* → /, { timeout: 60_000 });
+  await expectAccessible(page);
+  // Nobody ever loses an evening: the odds rise.
+  const before = await panel.getByTestId('unit-odds').nth(1).innerText();
+  await page.getByRole('link', { name: 'Bench', exact: true }).click();
+  await page.getByLabel(/^Of the evenings in the plan/).selectOption('0');
+  await page.getByRole('link', { name: 'Plan', exact: true }).click();
+  await planned(page);
+  await page.getByRole('button', { name: 'Will I make it?' }).click();
+  await expect(panel.getByText('1000 futures played')).toBeVisible({ timeout: 90_000 });
+  await expect(panel).not.toContainText('evenings that are lost');
+  expect(await panel.getByTestId('unit-odds').nth(1).innerText()).not.toBe(before);
+  await panel.getByRole('button', { name: 'Close' }).click();
+  await expect(panel).toHaveCount(0);
+  expect(errors).toEqual([]);
+});

@@ -24,7 +24,7 @@ test('an archive of everything comes back beside, merged, or in the place of wha
   const errors = watchErrors(page);
   await page.goto('/tonight');
   await planned(page);
-  await page.getByRole('button', { name: /^Done \(D\)/ }).click();
+  await page.getByRole('button', { name: /^Done/ }).click();
   await expect(page.getByTestId('keeping')).toHaveText('kept');
   await page.getByRole('link', { name: 'Muster', exact: true }).click();
   await page.getByRole('button', { name: 'Take away' }).click();

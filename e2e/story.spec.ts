@@ -231,10 +231,11 @@ test('an evening is rehearsed: ticked off, gone wrong, planned again, reloaded, 
   await page.goto('/tonight');
   await planned(page);
   await page.getByRole('button', { name: 'Rehearse this session' }).click();
-  await expect(page.getByText('rehearsal ×20')).toBeVisible();
-  await page.getByRole('button', { name: '×1', exact: true }).click();
+  await expect(page.getByText('nothing of it is kept')).toBeVisible();
+  for (const speed of [20, 200])
+    await page.getByRole('button', { name: `Speed ×${speed}; press for another` }).click();
   await page.getByRole('list', { name: 'Pieces' }).getByRole('button').first().click();
-  await page.getByRole('button', { name: /^Done \(D\): 1 of/ }).click();
+  await page.getByRole('button', { name: /^Done: 1 of/ }).click();
   await expect(page.getByTestId('progress')).toContainText('1 of 358 steps done');
   await page.keyboard.press('d');
   await expect(page.getByTestId('progress')).not.toHaveText(/^1 of 358/);
@@ -245,16 +246,17 @@ test('an evening is rehearsed: ticked off, gone wrong, planned again, reloaded, 
   await page.reload();
   await expect(page.getByTestId('progress')).toHaveText(text);
 
-  await page.getByRole('button', { name: 'Trouble (T)' }).click();
-  await page.getByRole('button', { name: /Part fell off/ }).click();
-  await expect(page.getByText(/8 min and 60 min of drying are planned in/)).toBeVisible();
+  await page.getByRole('button', { name: /^Trouble/ }).click();
+  await page.getByRole('button', { name: /^Glue it, touch in/ }).click();
+  await expect(page.getByText('Part fell off: Glue it, touch in. The rest is planned again.')).toBeVisible();
   await planned(page);
   // The whole press is taken back, however many pieces it was about.
+  await page.getByRole('button', { name: 'More', exact: true }).click();
   await page.getByRole('button', { name: 'Take back what was last' }).click();
   await expect(page.getByText(/^Taken back: .*rework/)).toBeVisible();
   await planned(page);
   await page
-    .getByRole('button', { name: /is dry$/ })
+    .getByRole('button', { name: /: dry$/ })
     .first()
     .click();
   await expectAccessible(page);

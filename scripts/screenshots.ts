@@ -65,9 +65,9 @@ const SHOTS: readonly Shot[] = [
     name: 'tonight',
     path: '/tonight',
     act: async (page) => {
-      // Six runs of the first evening as planned, by the jump of the rehearsal.
-      for (let k = 0; k < 6; k++) {
-        await page.getByRole('button', { name: /^Done \(D\)/ }).click();
+      // The first runs of the first evening; a plan may have fewer of them, but never fewer than four.
+      for (let k = 0; k < 4; k++) {
+        await page.getByRole('button', { name: /^Done/ }).click();
         await page.waitForTimeout(250);
       }
       await page.getByText('planned', { exact: true }).waitFor({ timeout: PLANNED_MS });
@@ -78,7 +78,7 @@ const SHOTS: readonly Shot[] = [
     path: '/tonight',
     act: async (page) => {
       for (let k = 0; k < 4; k++) {
-        await page.getByRole('button', { name: /^Done \(D\)/ }).click();
+        await page.getByRole('button', { name: /^Done/ }).click();
         await page.waitForTimeout(250);
       }
       await page.getByText('planned', { exact: true }).waitFor({ timeout: PLANNED_MS });
@@ -86,7 +86,7 @@ const SHOTS: readonly Shot[] = [
       await page.clock.fastForward('01:15:00');
       for (let k = 0; k < 3; k++) {
         await page
-          .getByRole('button', { name: k === 1 ? /is not dry yet$/ : /is dry$/ })
+          .getByRole('button', { name: k === 1 ? /: not yet, 30 min more$/ : /: dry$/ })
           .nth(k)
           .click();
         await page.getByText('planned', { exact: true }).waitFor({ timeout: PLANNED_MS });

@@ -4,7 +4,7 @@ import { readReadings, ReadingsError } from '#core/exchange';
 import { seededRandom, type Random } from '#core/kernel';
 import { checked, type Muster, MusterFileError, readMuster, writeMuster } from '#core/muster';
 import { checkMuster, compile, hasErrors } from '#core/plan';
-import { LOG_FORMAT, logFileSchema, readLogFile } from '#core/session';
+import { LOG_FORMAT, logFileSchema, readLogFile } from '#core/log';
 import { smallMuster } from '../core/plan/testing';
 import type { Verdict } from './verdict';
 

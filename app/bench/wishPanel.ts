@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { withBench, type Wish } from '#core/muster';
 import { MusterStore } from '../data/musterStore';
 import { Card } from '../ui/card';
+import { ChoiceField, type Choice } from '../ui/choiceField';
 
 const CHOICES: readonly { readonly wish: Wish; readonly name: string; readonly text: string }[] = [
   {
@@ -21,11 +22,22 @@ const CHOICES: readonly { readonly wish: Wish; readonly name: string; readonly t
   },
 ];
 
+const USUAL = 'usual';
+const LOSSES: readonly Choice[] = [
+  { value: USUAL, text: 'about one in six, as is usual' },
+  { value: '0', text: 'none' },
+  { value: '0.05', text: 'one in twenty' },
+  { value: '0.1', text: 'one in ten' },
+  { value: '0.25', text: 'one in four' },
+  { value: '0.33', text: 'one in three' },
+  { value: '0.5', text: 'every other' },
+];
+
 /** What a plan wishes for once every date is kept, in three words. */
 @Component({
   selector: 'pm-wish-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Card],
+  imports: [Card, ChoiceField],
   template: `
     <section pmCard aria-labelledby="wish">
       <h2 id="wish" class="mb-1 text-[1.25rem]">What the evenings should be like</h2>
@@ -51,6 +63,16 @@ const CHOICES: readonly { readonly wish: Wish; readonly name: string; readonly t
           </label>
         }
       </div>
+      <pm-choice
+        class="mt-3 block"
+        label="Of the evenings in the plan, lost to other things"
+        [value]="lost()"
+        [choices]="losses"
+        (valueChange)="lose($event)"
+      />
+      <p class="mt-1 text-[0.9rem] text-mute">
+        “Will I make it?” in the plan reckons with it; the log corrects it.
+      </p>
     </section>
   `,
 })
@@ -58,6 +80,20 @@ export class WishPanel {
   private readonly store = inject(MusterStore);
   protected readonly choices = CHOICES;
   protected readonly wish = computed(() => this.store.muster()?.bench.wish ?? 'balanced');
+
+  protected readonly losses = LOSSES;
+  protected readonly lost = computed(() => {
+    const share = this.store.muster()?.bench.lostEvenings;
+    return share === undefined ? USUAL : String(share);
+  });
+
+  protected lose(value: string): void {
+    this.store.change('Bench: evenings that are lost', (m) => {
+      const { lostEvenings, ...bench } = m.bench;
+      void lostEvenings;
+      return withBench(m, value === USUAL ? bench : { ...bench, lostEvenings: Number(value) });
+    });
+  }
 
   protected choose(wish: Wish): void {
     this.store.change('Bench: what the evenings should be like', (m) => withBench(m, { ...m.bench, wish }));

@@ -1,5 +1,6 @@
 /** The bench's clock: the real one, or a rehearsal that runs faster or jumps. Everything in the app asks it. */
 import { Injectable, signal } from '@angular/core';
+import { Subject } from 'rxjs';
 import * as z from 'zod';
 import { forget, recall, remember } from './tabMemory';
 
@@ -19,6 +20,9 @@ export class BenchClock {
   readonly rehearsal = signal<Rehearsal | null>(kept());
   /** the moment it is, renewed twice a second */
   readonly now = signal(this.read());
+
+  /** a rehearsal has come to its end: whatever belonged to it goes */
+  readonly rehearsalEnded = new Subject<void>();
 
   constructor() {
     setInterval(() => this.now.set(this.read()), TICK_MS);
@@ -42,9 +46,11 @@ export class BenchClock {
   }
 
   backToReal(): void {
+    if (this.rehearsal() === null) return;
     this.rehearsal.set(null);
     forget(KEY);
     this.now.set(this.read());
+    this.rehearsalEnded.next();
   }
 }
 

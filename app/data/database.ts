@@ -6,8 +6,11 @@ import { inject, Injectable } from '@angular/core';
 import Dexie, { liveQuery, type Observable, type Table, type Transaction } from 'dexie';
 import type { Solution } from '#core/kernel';
 import { fromFirstFormat, instantOf, type Instant, type Muster } from '#core/muster';
-import { fromFirstLog, withoutRepeats, type LogEntry } from '#core/session';
+import { fromFirstLog, withoutRepeats, type LogEntry } from '#core/log';
 import { NOW, ZONE } from './environment';
+
+/** The setting that says whether alarms ring: `yes` or `no`. */
+export const ALARMS_ON = 'alarms on';
 
 /** One of the musters, without its contents. */
 export interface KeptMuster {
@@ -247,12 +250,14 @@ export class Database {
     return this.db.plans.get(id);
   }
 
-  /** The ids of a muster's log, now and whenever any tab adds to it. */
-  watchLog(of: string): Observable<string[]> {
-    return liveQuery(async () => {
-      const keys = await this.db.entries.where('of').equals(of).primaryKeys();
-      return keys.map(([, id]) => id);
-    });
+  /** How many entries a muster's log has, now and whenever any tab adds to it. Counted only: whatever else is watched is noted key by key. */
+  watchLog(of: string): Observable<number> {
+    return liveQuery(() => this.db.entries.where('of').equals(of).count());
+  }
+
+  async logIds(of: string): Promise<string[]> {
+    const keys = await this.db.entries.where('of').equals(of).primaryKeys();
+    return keys.map(([, id]) => id);
   }
 
   async readLog(of: string, ids?: readonly string[]): Promise<LogEntry[]> {

@@ -4,7 +4,10 @@ import { wrap, type Remote } from 'comlink';
 import type { PlanningDesk } from '../workers/planningDesk';
 
 export interface Desk {
-  readonly remote: Pick<Remote<PlanningDesk>, 'plan' | 'show' | 'stop' | 'explain' | 'explainLate' | 'weigh'>;
+  readonly remote: Pick<
+    Remote<PlanningDesk>,
+    'plan' | 'show' | 'stop' | 'explain' | 'explainLate' | 'weigh' | 'odds'
+  >;
   /** Lets the desk go, whatever it is at. */
   close(): void;
 }

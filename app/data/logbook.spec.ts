@@ -1,7 +1,8 @@
 /** The log in the browser: what is seen is kept, nothing is changed or lost, two devices come to the same. */
 import fc from 'fast-check';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { pieceCards, standing, type LogEntry } from '#core/session';
+import { standing, type LogEntry } from '#core/log';
+import { pieceCards } from '#core/session';
 import { emptyBrowser, openTab, type TestTab } from './testing/services';
 
 const EVENING = new Date('2026-11-30T19:30:00Z');
@@ -75,6 +76,33 @@ describe('an entry', () => {
       (n) => tab.logbook.entries().find((e) => e.note === n)!.id,
     );
     expect([...inOrder].sort()).toEqual(inOrder);
+  });
+});
+
+describe('a rehearsal', () => {
+  it('sees what has really happened, writes nothing, and ends without a trace', async () => {
+    const tab = await openTab(EVENING);
+    await tab.logbook.add(note('real'));
+    tab.clock.rehearse(EVENING);
+    await tab.logbook.addAll(['a', 'b'].map((step) => ({ kind: 'skipped' as const, step })));
+    expect(notesIn(tab)[0]).toBe('real');
+    expect(tab.logbook.entries()).toHaveLength(3);
+    expect(await tab.database.readLog(tab.store.openId!)).toHaveLength(1);
+    const [, ...press] = tab.logbook.entries();
+    await tab.logbook.takeBack(press);
+    expect(standing(tab.logbook.entries()).map((e) => e.note)).toEqual(['real']);
+    tab.clock.backToReal();
+    expect(notesIn(tab)).toEqual(['real']);
+    expect(notesIn(await openTab(EVENING))).toEqual(['real']);
+  });
+
+  it('does no step twice, whether it was done before or in it', async () => {
+    const tab = await openTab(EVENING);
+    const done = (step: string) => ({ kind: 'done' as const, step, minutes: 5 });
+    await tab.logbook.add(done('x'));
+    tab.clock.rehearse(EVENING);
+    for (const step of ['x', 'y', 'y']) await tab.logbook.add(done(step));
+    expect(tab.logbook.entries().flatMap((e) => (e.kind === 'done' ? [e.step] : []))).toEqual(['x', 'y']);
   });
 });
 

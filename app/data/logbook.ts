@@ -4,21 +4,24 @@
  */
 import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
 import type { Subscription } from 'dexie';
-import { airAt, instantOf, minutesUntil, originOf, spellsOf } from '#core/muster';
-import { horizonDays } from '#core/plan';
-import { aboutStep, entryId, LOG_FORMAT, mergeLogs, type LogEntry } from '#core/session';
+import { entryId, LOG_FORMAT, mergeLogs, withoutRepeats, type LogEntry, type New } from '#core/log';
+import { instantOf } from '#core/muster';
 import { BenchClock } from './benchClock';
 import { Database } from './database';
 import { NEW_ID, ZONE } from './environment';
+import { fetchCraft } from './fetchCraft';
 import { Keeping } from './keeping';
 import { MusterStore } from './musterStore';
 import { Notices } from './notices';
 import { READ_LOG } from './reading';
+import { forget, recall, remember } from './tabMemory';
 
 /** A write that failed is tried again so often. */
 const RETRY_MS = 5000;
 
-type New<T> = T extends LogEntry ? Omit<T, 'id' | 'at' | 'act' | 'about'> : never;
+/** What a rehearsal has written: it belongs to its tab and goes with it. */
+const REHEARSED = 'patient-muster rehearsed';
+const REHEARSED_ON = 'patient-muster rehearsed on';
 
 @Injectable({ providedIn: 'root' })
 export class Logbook {
@@ -32,10 +35,6 @@ export class Logbook {
   private readonly readLog = inject(READ_LOG);
   /** who is at the bench tonight, by name; nobody named: whoever the bench knows, if that is one */
   readonly people = signal<readonly string[]>([]);
-  private readonly spells = computed(() => {
-    const muster = this.store.muster();
-    return muster ? { origin: originOf(muster), list: spellsOf(muster, horizonDays(muster)) } : null;
-  });
   /** milliseconds; of the last id, so that the next is later even within one */
   private lastStamp = 0;
   private readonly list = signal<readonly LogEntry[]>([]);
@@ -46,15 +45,26 @@ export class Logbook {
   private loading: Promise<void> = Promise.resolve();
   private retry: ReturnType<typeof setTimeout> | undefined;
 
-  /** what is written, by time */
-  readonly entries = this.list.asReadonly();
+  /** what has happened in the rehearsal, and nowhere else */
+  private readonly rehearsed = signal<readonly LogEntry[]>([]);
+  /** is what is done now only tried? */
+  readonly isRehearsal = computed(() => this.clock.rehearsal() !== null);
+  /** what is written, by time; in a rehearsal with what happened there */
+  readonly entries = computed(() =>
+    this.isRehearsal() && this.rehearsed().length > 0
+      ? mergeLogs(this.list(), this.rehearsed())
+      : this.list(),
+  );
   /** null: the log could be read; otherwise why not */
   readonly trouble = signal<string | null>(null);
 
   constructor() {
     const turning = this.store.opened.subscribe((of) => this.turnTo(of));
+    // With its end a rehearsal leaves no trace.
+    const ending = this.clock.rehearsalEnded.subscribe(() => this.setRehearsed([]));
     inject(DestroyRef).onDestroy(() => {
       turning.unsubscribe();
+      ending.unsubscribe();
       this.watching?.unsubscribe();
       clearTimeout(this.retry);
     });
@@ -79,12 +89,14 @@ export class Logbook {
   async addEach(list: readonly { readonly entry: New<LogEntry>; readonly at: Date }[]): Promise<void> {
     const act = this.newEntryId();
     const muster = this.store.muster();
+    const { aboutStep, airOf } = await fetchCraft();
+    const airThen = muster ? airOf(muster) : () => null;
     await this.write(
       list.map(({ entry, at }) => {
         const about =
           muster && 'step' in entry && entry.step !== undefined ? aboutStep(muster, entry.step) : null;
         return {
-          ...this.circumstances(at),
+          ...this.circumstances(airThen(instantOf(at))),
           ...entry,
           ...(about ? { about } : {}),
           id: this.newEntryId(),
@@ -100,10 +112,10 @@ export class Logbook {
     await this.addAll(entries.map((e) => ({ kind: 'taken-back' as const, entry: e.id })));
   }
 
-  /** The whole log as a file, with what could not be written in this browser. */
+  /** The whole log as a file, with what could not be written in this browser; in a rehearsal with what happened there. */
   file(): string {
     const waiting = this.unwritten().flatMap((u) => (u.of === this.of ? [u.entry] : []));
-    return `${JSON.stringify({ format: LOG_FORMAT, entries: mergeLogs(this.list(), waiting) }, null, 1)}\n`;
+    return `${JSON.stringify({ format: LOG_FORMAT, entries: mergeLogs(this.entries(), waiting) }, null, 1)}\n`;
   }
 
   /** @returns how many entries were new. @throws Error in words when the file is no log, or cannot be written */
@@ -126,26 +138,11 @@ export class Logbook {
     return entryId(this.lastStamp, this.newId());
   }
 
-  /** Who, and in what air: by the readings of the bench where there are any, else by its climate. */
-  private circumstances(at: Date): Pick<LogEntry, 'people' | 'air'> {
-    const spells = this.spells();
+  /** Who, and in what air. */
+  private circumstances(air: LogEntry['air'] | null): Pick<LogEntry, 'people' | 'air'> {
     const known = this.store.muster()?.bench.people.map((p) => p.name) ?? [];
     const people = this.people().length > 0 ? [...this.people()] : known.length === 1 ? known : [];
-    const air =
-      spells && spells.list.length > 0
-        ? airAt(spells.list, Math.max(0, minutesUntil(spells.origin, instantOf(at))))
-        : null;
-    return {
-      ...(people.length > 0 ? { people } : {}),
-      ...(air
-        ? {
-            air: {
-              celsius: Math.round(air.celsius * 10) / 10,
-              humidityPercent: Math.max(1, Math.round(air.humidityPercent)),
-            },
-          }
-        : {}),
-    };
+    return { ...(people.length > 0 ? { people } : {}), ...(air ? { air } : {}) };
   }
 
   private turnTo(of: string | null): void {
@@ -154,13 +151,15 @@ export class Logbook {
     this.list.set([]);
     this.trouble.set(null);
     this.watching?.unsubscribe();
+    this.rehearsed.set([]);
     if (of === null) return;
-    this.loading = this.database.readLog(of).then(
-      (entries) => {
+    this.loading = Promise.all([this.database.readLog(of), this.recalled(of)]).then(
+      ([entries, rehearsed]) => {
         if (this.of !== of) return;
+        this.rehearsed.set(rehearsed);
         this.list.set(mergeLogs(entries, []));
         this.watching = this.database.watchLog(of).subscribe({
-          next: (ids) => void this.catchUp(of, ids),
+          next: (count) => void this.catchUp(of, count),
           error: () => undefined,
         });
       },
@@ -168,19 +167,44 @@ export class Logbook {
     );
   }
 
+  private setRehearsed(entries: readonly LogEntry[]): void {
+    if (entries.length === 0 && this.rehearsed().length === 0) return;
+    this.rehearsed.set(entries);
+    if (entries.length === 0) return forget(REHEARSED);
+    remember(REHEARSED_ON, this.of ?? '');
+    remember(REHEARSED, JSON.stringify({ format: LOG_FORMAT, entries }));
+  }
+
+  /** What this tab remembers of a rehearsal on a muster, read like any other log. */
+  private async recalled(of: string): Promise<readonly LogEntry[]> {
+    const text = recall(REHEARSED);
+    if (text === null || !this.isRehearsal() || recall(REHEARSED_ON) !== of) return [];
+    return this.readLog(text, this.zone).catch(() => []);
+  }
+
   /** What other tabs have added; entries are never changed, so only new ones are read. */
-  private async catchUp(of: string, ids: readonly string[]): Promise<void> {
-    const known = new Set(this.list().map((e) => e.id));
-    const missing = ids.filter((id) => !known.has(id));
-    if (missing.length === 0) return;
-    const entries = await this.database.readLog(of, missing).catch(() => []);
-    if (this.of === of) this.list.update((list) => mergeLogs(list, entries));
+  private async catchUp(of: string, count: number): Promise<void> {
+    if (count <= this.list().length) return;
+    try {
+      const ids = await this.database.logIds(of);
+      const known = new Set(this.list().map((e) => e.id));
+      const missing = ids.filter((id) => !known.has(id));
+      if (missing.length === 0) return;
+      const entries = await this.database.readLog(of, missing);
+      if (this.of === of) this.list.update((list) => mergeLogs(list, entries));
+    } catch {
+      // The database cannot be read now: the next entry in any tab asks again.
+    }
   }
 
   /** What could not be written before goes first; nothing counts as done that is not on disk. */
   private async write(entries: readonly LogEntry[]): Promise<void> {
     const of = this.of;
     if (of === null) return this.keeping.failed('The log is', new Error('no muster is in hand'));
+    if (this.isRehearsal()) {
+      this.setRehearsed(mergeLogs(this.rehearsed(), withoutRepeats(this.entries(), entries)));
+      return;
+    }
     clearTimeout(this.retry);
     const waiting = [...this.unwritten(), ...entries.map((entry) => ({ of, entry }))];
     this.keeping.waits(this, waiting.length);

@@ -22,9 +22,9 @@ import {
   benchOf,
   MUSTER_FORMAT,
 } from '#core/muster';
-import { checkMuster, MUSTER_CHECKS } from '#core/plan';
 import type { Finding } from '#core/recipe';
 import { Database, FIRST, type Kept, type KeptState } from './database';
+import { type Craft, fetchCraft } from './fetchCraft';
 import { NEW_ID, NOW, TAB, WANTS_DEMO, ZONE } from './environment';
 import { Keeping } from './keeping';
 import { Notices } from './notices';
@@ -47,8 +47,14 @@ type Deed =
     })
   | { readonly kind: 'go'; readonly steps: 1 | -1 };
 
+/** What looking a muster over has found, and what counts as an error. */
+interface Checked {
+  readonly found: () => readonly Finding[];
+  readonly hasErrors: (found: readonly Finding[]) => boolean;
+}
+
 /** From here on a muster is looked over apart from being drawn. */
-const MANY_PIECES = 1000;
+const MANY_PIECES = 300;
 
 @Injectable({ providedIn: 'root' })
 export class MusterStore {
@@ -84,14 +90,12 @@ export class MusterStore {
   private readonly shown$ = new BehaviorSubject<Muster | null>(null);
   /** the muster in hand, each time that it changes */
   readonly changes = this.shown$.asObservable();
-  /** the muster as far as it has been looked over; what was found, where that took several turns */
-  private readonly checked = signal<{ readonly muster: Muster; readonly found?: readonly Finding[] } | null>(
-    null,
-  );
-  readonly findings = computed((): readonly Finding[] => {
-    const checked = this.checked();
-    return checked ? (checked.found ?? checkMuster(checked.muster)) : [];
-  });
+  private craft: Craft | null = null;
+  /** what looking over the muster has found, worked out when it is asked for or turn by turn */
+  private readonly checked = signal<Checked>({ found: () => [], hasErrors: () => false });
+  readonly findings = computed(() => this.checked().found());
+  /** does anything keep a plan from being made? */
+  readonly hasErrors = computed(() => this.checked().hasErrors(this.findings()));
   private readonly place = computed(() => this.states().findIndex((s) => s.id === this.current()));
   private readonly waiting = computed(() => this.queue().filter((d) => d.kind === 'change'));
   readonly undoLabel = computed(() => {
@@ -280,6 +284,7 @@ export class MusterStore {
   private async take(id: string): Promise<void> {
     const kept = await this.database.load(id);
     if (!kept) throw new Error('There is no such muster any more.');
+    await this.learn();
     const sound = read(kept.text) === null ? await this.lastSound(kept.states) : null;
     this.watching?.unsubscribe();
     this.trouble.set(
@@ -331,27 +336,38 @@ export class MusterStore {
     if (muster && text !== this.shownText) this.show(muster, text);
   }
 
-  /** A muster of thousands is drawn first and then looked over check by check, so that the page never stands still for all of it. */
   private show(muster: Muster, text: string): void {
     this.shownText = text;
     this.shown.set(muster);
+    if (this.craft) this.lookOver(muster, this.craft);
+    else void this.learn().then((craft) => this.shown() === muster && this.lookOver(muster, craft));
+  }
+
+  private async learn(): Promise<Craft> {
+    return (this.craft ??= await fetchCraft());
+  }
+
+  /** A muster of thousands is drawn first and then looked over check by check, so that the page never stands still for all of it. */
+  private lookOver(muster: Muster, { checkMuster, hasErrors, MUSTER_CHECKS }: Craft): void {
     const pieces = muster.units.reduce((n, u) => n + u.pieces.length, 0);
-    if (pieces > MANY_PIECES) this.lookOver(muster, []);
-    else this.tell({ muster });
+    if (pieces <= MANY_PIECES) {
+      let found: readonly Finding[] | null = null;
+      return this.tell(muster, { found: () => (found ??= checkMuster(muster)), hasErrors });
+    }
+    const turn = (found: readonly Finding[], at: number): void => {
+      setTimeout(() => {
+        if (this.shown() !== muster) return;
+        const check = MUSTER_CHECKS[at];
+        if (check) turn([...found, ...check(muster)], at + 1);
+        else this.tell(muster, { found: () => found, hasErrors });
+      });
+    };
+    turn([], 0);
   }
 
-  private lookOver(muster: Muster, found: readonly Finding[], at = 0): void {
-    setTimeout(() => {
-      if (this.shown() !== muster) return;
-      const check = MUSTER_CHECKS[at];
-      if (check) this.lookOver(muster, [...found, ...check(muster)], at + 1);
-      else this.tell({ muster, found });
-    });
-  }
-
-  private tell(checked: { readonly muster: Muster; readonly found?: readonly Finding[] }): void {
+  private tell(muster: Muster, checked: Checked): void {
     this.checked.set(checked);
-    this.shown$.next(checked.muster);
+    this.shown$.next(muster);
   }
 
   /** Another tab has written: its states are read, unless something of ours is on the way; then after it. */

@@ -3,9 +3,12 @@ import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core'
 import { proxy } from 'comlink';
 import { debounceTime, Observable, Subject, switchMap, tap } from 'rxjs';
 import { instantOf, originOf, type Muster } from '#core/muster';
-import { hasErrors, type WayOut, type Why } from '#core/plan';
-import { hasHistory, type Shown } from '#core/session';
-import type { LateChain, News, Order, Outcome, Posing } from '../workers/planningDesk';
+import type { WayOut, Why } from '#core/plan';
+import { hasHistory, type LogEntry, type New } from '#core/log';
+import type { Forecast } from '#core/odds';
+import type { Shown } from '#core/session';
+import type { Changed, Comes, LateChain, News, Order, Outcome, Posing } from '../workers/planningDesk';
+import { BenchClock } from './benchClock';
 import { Database } from './database';
 import { OPEN_DESK, type Desk } from './desk';
 import { NOW } from './environment';
@@ -30,6 +33,9 @@ const CALM_MS = 350;
 interface Result extends Posing {
   readonly solved: Shown;
 }
+
+/** What is weighed first: nothing is changed. Against it the others are told. */
+export const AS_IT_IS: Changed = { id: 'as it is' };
 
 type Said = News | Outcome | { readonly kind: 'failed'; readonly message: string };
 
@@ -82,25 +88,56 @@ export class Planner {
     const watching = this.store.changes.subscribe((muster) => {
       if (muster) void this.onMuster(muster);
     });
+    // After a rehearsal the plan is what it was.
+    const rehearsing = inject(BenchClock).rehearsalEnded.subscribe(() => {
+      const muster = this.store.muster();
+      if (muster) void this.onMuster(muster);
+    });
     inject(DestroyRef).onDestroy(() => {
       planning.unsubscribe();
+      rehearsing.unsubscribe();
       watching.unsubscribe();
       this.desk?.close();
     });
   }
 
   /** Single changes that might bring late units home, with what each would come to; in a worker of its own. */
-  weigh(ways: readonly WayOut[]): Observable<{ readonly id: string; readonly lateMinutes: number | null }> {
+  weigh(ways: readonly WayOut[]): Observable<Comes> {
+    const muster = this.store.muster();
+    return this.weighed(
+      muster ? [AS_IT_IS, ...ways.map((w) => ({ id: w.id, muster: w.apply(muster) }))] : [],
+      this.history(),
+    );
+  }
+
+  /** What would come of it if this happened now, each by itself; in a worker of its own. */
+  weighEntries(
+    wholes: readonly { readonly id: string; readonly entries: readonly New<LogEntry>[] }[],
+  ): Observable<Comes> {
+    const now = instantOf(this.now());
+    return this.weighed(
+      [
+        AS_IT_IS,
+        ...wholes.map(({ id, entries }) => ({
+          id,
+          happened: entries.map((e, k) => ({ ...e, id: `weighed-${k}`, at: now }) as LogEntry),
+        })),
+      ],
+      { log: this.logbook.entries(), now },
+    );
+  }
+
+  private weighed(changed: readonly Changed[], from: Pick<Order, 'log' | 'now'>): Observable<Comes> {
     const muster = this.store.muster();
     return new Observable((subscriber) => {
-      if (!muster || ways.length === 0) return subscriber.complete();
+      if (!muster || changed.length < 2) return subscriber.complete();
       const { remote, close } = this.openDesk((message) => subscriber.error(new Error(message)));
       remote
         .weigh(
-          { muster, ...this.history() },
-          ways.map((w) => ({ id: w.id, muster: w.apply(muster) })),
+          { muster, ...from },
+          changed,
           this.result()?.solved.solution ?? null,
-          proxy((id: string, lateMinutes: number | null) => subscriber.next({ id, lateMinutes })),
+          proxy((comes: Comes) => subscriber.next(comes)),
         )
         .then(
           () => subscriber.complete(),
@@ -142,6 +179,30 @@ export class Planner {
     });
   }
 
+  /** The odds of the plan as it stands, narrowing as more futures are played; in a worker of its own. */
+  odds(futures: number): Observable<Forecast> {
+    const result = this.result();
+    return new Observable((subscriber) => {
+      if (!result || result.muster !== this.store.muster()) return subscriber.complete();
+      const { remote, close } = this.openDesk((message) => subscriber.error(new Error(message)));
+      const { solved, ...posing } = result;
+      remote
+        .odds(
+          posing,
+          solved.solution,
+          this.isMissed(),
+          futures,
+          proxy((forecast: Forecast) => subscriber.next(forecast)),
+          handsOf(solved),
+        )
+        .then(
+          () => subscriber.complete(),
+          () => subscriber.error(new Error('The odds could not be reckoned.')),
+        );
+      return close;
+    });
+  }
+
   /** Stops the search; the best plan so far stays. */
   cancel(): void {
     if (this.state() !== 'planning') return;
@@ -154,7 +215,7 @@ export class Planner {
   /** Searches again, for longer and from another beginning; a worse result is never taken. */
   searchLonger(): void {
     const muster = this.store.muster();
-    if (!muster || hasErrors(this.store.findings())) return;
+    if (!muster || this.store.hasErrors()) return;
     this.order({
       muster,
       seconds: MORE_SECONDS,
@@ -168,7 +229,7 @@ export class Planner {
   /** After something happened at the bench: what is done stays, tonight keeps calm, the rest moves as little as it must. */
   replan(): void {
     const muster = this.store.muster();
-    if (!muster || hasErrors(this.store.findings())) return;
+    if (!muster || this.store.hasErrors()) return;
     this.order({
       muster,
       seconds: REPLAN_SECONDS,
@@ -192,7 +253,7 @@ export class Planner {
     this.of = of;
     this.problem.set(null);
     this.share.set(0);
-    if (hasErrors(this.store.findings())) {
+    if (this.store.hasErrors()) {
       this.state.set('faulty');
       this.orders.next(null);
       return;
@@ -320,6 +381,8 @@ export class Planner {
   private keep(): void {
     const best = this.result();
     const id = this.store.openId;
+    // What a rehearsal led to is not kept.
+    if (this.logbook.isRehearsal()) return;
     if (!best || id === null || best.muster !== this.store.muster()) return;
     this.database
       .keepPlan({

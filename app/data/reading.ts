@@ -4,7 +4,7 @@ import { wrap } from 'comlink';
 import type { Column, Known } from '#core/entry';
 import type { Busy, readBusy } from '#core/exchange';
 import type { Admitted } from '#core/muster';
-import type { readLogFile } from '#core/session';
+import type { readLogFile } from '#core/log';
 import type { makeDrafts, ReadList } from '../workers/reading.worker';
 
 export interface Reader {

@@ -5,19 +5,19 @@ import { writeLogCsv } from '#core/exchange';
 import { familyOf } from '#core/materials';
 import { originOf, wallTime, type Layer } from '#core/muster';
 import type { StepRef } from '#core/plan';
+import { standing, type LogEntry } from '#core/log';
 import {
   dryingLessons,
   handsLessons,
+  isTelling,
   pieceCards,
   productOf,
   recipeOf,
-  standing,
   withDryingLesson,
   withHandsLesson,
   withoutLessons,
   type DryingLesson,
   type HandsLesson,
-  type LogEntry,
   type PieceCard,
 } from '#core/session';
 import { NEW_ID } from '../data/environment';
@@ -30,6 +30,7 @@ import { ENTRY_WORDS } from '../ui/entryWords';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
 import { FileButton } from '../ui/fileButton';
+import { CheckField } from '../ui/checkField';
 import { SearchField } from '../ui/searchField';
 
 /** Height of an entry, of two lines, and how many are shown at once. */
@@ -43,6 +44,7 @@ const CARDS = 20;
   selector: 'pm-log-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    CheckField,
     SearchField,
     FileButton,
     Card,
@@ -104,6 +106,11 @@ export class LogView {
       originOf(this.store.muster()!),
     ).map((d) => ({
       ...d,
+      use: this.useOf(d),
+      // A window that shuts is scaled in the plan only: written into the recipe it could not be nominal again.
+      canBeWritten: this.isUsed(
+        (l) => l.family === d.family && l.window?.closesMinutes == null && productOf(l) === d.product,
+      ),
       familyName: familyOf(d.family).name,
       inUse: this.isUsed(
         (l) => l.family === d.family && l.dryFrom?.source === 'learned' && productOf(l) === d.product,
@@ -113,6 +120,7 @@ export class LogView {
   protected readonly hands = computed(() =>
     handsLessons(this.logbook.entries(), this.steps()).map((h) => ({
       ...h,
+      use: this.useOf(h),
       inUse: this.isUsed(
         (l, recipe) => recipe === h.recipe && l.id === h.layer && l.minutesFrom?.source === 'learned',
       ),
@@ -122,12 +130,32 @@ export class LogView {
     this.isUsed((l) => l.dryFrom?.source === 'learned' || l.minutesFrom?.source === 'learned'),
   );
 
+  protected readonly usesLessons = computed(() => this.store.muster()!.bench.usesLessons !== false);
+  /** What the plan makes of a lesson, in words. */
+  private useOf(lesson: { readonly low: number; readonly high: number }): string {
+    if (!isTelling(lesson)) return 'not sure enough yet: nominal in the plan';
+    return this.usesLessons() ? 'used in the plan' : 'not used';
+  }
+
+  protected setUsesLessons(on: boolean): void {
+    this.store.change(on ? 'planned with what the bench has taught' : 'planned with nominal figures', (m) => {
+      const { usesLessons, ...bench } = m.bench;
+      void usesLessons;
+      return { ...m, bench: on ? bench : { ...bench, usesLessons: false } };
+    });
+  }
+
   private isUsed(holds: (layer: Layer, recipe: string) => boolean): boolean {
     return this.store.muster()!.recipes.some((r) => r.layers.some((l) => holds(l, r.id)));
   }
 
   /** Each piece's own history, the mixes and films in order: a card to match reinforcements by. */
-  protected readonly cards = computed(() => pieceCards(this.logbook.entries(), this.steps(), this.zone()));
+  protected readonly cards = computed(() =>
+    pieceCards(this.logbook.entries(), this.steps(), this.zone(), {
+      clocks: this.clocks(),
+      origin: originOf(this.store.muster()!),
+    }),
+  );
 
   protected useDrying(lesson: DryingLesson): void {
     this.store.change(`${lesson.product}: drying ${this.times(lesson.median)}`, (m) =>
@@ -187,6 +215,8 @@ export class LogView {
     this.cardsShown.set(this.cards().length);
     setTimeout(() => window.print());
   }
+  protected readonly peopleWords = (people: HandsLesson['people']): string =>
+    people.map((p) => `, ${p.who} ${this.times(p.factor)}`).join('');
   protected readonly times = (x: number): string => `× ${x.toFixed(2)}`;
 }
 
@@ -209,6 +239,12 @@ function aboutOf(e: LogEntry, mixture: string): string {
       return [`${e.minutes} min${e.isMeasured ? '' : ' as planned'}`, e.mixture ?? mixture]
         .filter((p) => p !== '')
         .join(', ');
+    case 'jar':
+      return e.ml > 0
+        ? `${e.mixture}, ${e.ml} ml${e.until ? `, good until ${e.until.slice(0, 10)}` : ''}`
+        : `${e.mixture}, thrown out`;
+    case 'noted':
+      return e.isForNextTime ? 'for next time' : '';
     case 'not-dry':
       return `${e.moreMinutes} min more`;
     case 'rework':

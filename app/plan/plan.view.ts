@@ -43,15 +43,19 @@ import { many } from '../ui/words';
 import { StepCard } from './stepCard';
 import { planPicture, type Palette } from './planPicture';
 import { PlanRow, type Span } from './planRow';
+import { followed, widening, type Shown } from './follow';
 import { LampHead } from './lampHead';
 import { gateOf, rowsOf, type Body, type Row } from './rows';
 import { timeAxis, type TimeAxis } from './timeAxis';
+import { OddsPanel } from './oddsPanel';
 import { WaysOutPanel } from './waysOutPanel';
 import { WordHelp } from '../ui/word';
 import { Button } from '../ui/button';
 
 /** What is drawn reaches so far beyond what is seen, and moves on in steps as large: in between nothing is drawn anew. */
 const REACH = 256;
+/** … and up and down, where a row costs as much as a whole width. */
+const REACH_DOWN = 128;
 /** Names of the units stand to the left of the time axis, in so many pixels; fewer on a phone. */
 const NAMES = { wide: 200, narrow: 118 };
 const NARROW = 640;
@@ -70,6 +74,7 @@ const ZOOMS = [0.5, 0.8, 1.15, 1.7, 2.6];
     Patterns,
     PlanRow,
     StepCard,
+    OddsPanel,
     WaysOutPanel,
   ],
   templateUrl: './plan.view.html',
@@ -117,13 +122,22 @@ export class PlanView {
   /** The rows, lamps and pleats that are seen, or nearly. */
   protected readonly drawn = computed(() => {
     const { top, height } = this.window();
-    return this.rows().filter((r) => r.y + r.height >= top - REACH && r.y <= top + height + REACH);
+    return this.rows().filter((r) => r.y + r.height >= top - REACH_DOWN && r.y <= top + height + REACH_DOWN);
   });
-  /** What each row shows now: it follows `drawn` a few rows a frame, so that the page never stands still. */
-  protected readonly shown = signal<ReadonlyMap<string, ShownRow>>(new Map());
+  /** What each row shows now: it follows `drawn`, so much a frame. */
+  protected readonly shown = signal<Shown>(new Map());
   private turn = 0;
-  protected readonly lamps = computed(() => this.within(this.axis()?.lamps ?? []));
-  protected readonly pleats = computed(() => this.within(this.axis()?.pleats ?? []));
+  /** how far the heads of the sessions are drawn, and on which axis */
+  private readonly headed = signal<{ readonly axis: TimeAxis | null; readonly span: Span }>({
+    axis: null,
+    span: { from: 0, to: 0 },
+  });
+  protected readonly heads = computed(() => {
+    const { axis, span } = this.headed();
+    return axis ? within(axis.lamps, span) : [];
+  });
+  protected readonly lamps = computed(() => within(this.axis()?.lamps ?? [], this.span()));
+  protected readonly pleats = computed(() => within(this.axis()?.pleats ?? [], this.span()));
   /** Steps by time: the order in which the arrow keys walk. */
   private readonly ordered = computed(() =>
     [...(this.plan()?.steps.values() ?? [])].sort((a, b) => a.start - b.start || a.end - b.end),
@@ -280,6 +294,7 @@ export class PlanView {
     return [...units.values()];
   });
   protected readonly showsMoved = signal(false);
+  protected readonly showsOdds = signal(false);
 
   protected readonly HEAD = HEAD;
   /** How long the bench is shut, short enough for a pleat. */
@@ -327,25 +342,16 @@ export class PlanView {
   private async follow(rows: readonly Row[], axis: TimeAxis, span: Span): Promise<void> {
     const turn = ++this.turn;
     const frame = (): Promise<unknown> => new Promise((resolve) => requestAnimationFrame(resolve));
-    for (let k = 0; k < rows.length; k += ROWS_A_FRAME) {
+    for (const part of this.headed().axis === axis ? [span] : widening(span)) {
       await frame();
       if (turn !== this.turn) return;
-      const now = rows
-        .slice(0, k + ROWS_A_FRAME)
-        .map((row): [string, ShownRow] => [row.key, { row, axis, span }]);
-      const before = this.shown();
-      const rest = rows
-        .slice(k + ROWS_A_FRAME)
-        .flatMap(({ key }): [string, ShownRow][] => (before.has(key) ? [[key, before.get(key)!]] : []));
-      this.shown.set(
-        new Map([...now, ...rest].map(([key, next]) => [key, unchanged(before.get(key), next) ?? next])),
-      );
+      this.headed.set({ axis, span: part });
     }
-  }
-
-  private within<T extends { readonly x: number; readonly width: number }>(list: readonly T[]): T[] {
-    const { from, to } = this.span();
-    return list.filter((item) => item.x + item.width >= from && item.x <= to);
+    for (const shown of followed(this.shown(), rows, axis, span)) {
+      await frame();
+      if (turn !== this.turn) return;
+      this.shown.set(shown);
+    }
   }
 
   /** Takes note of what is seen. */
@@ -353,12 +359,12 @@ export class PlanView {
     const box = this.scroller()?.nativeElement;
     if (!box) return;
     this.boxWidth.set(box.clientWidth);
-    const step = (pixels: number): number => Math.floor(pixels / REACH) * REACH;
+    const step = (pixels: number, reach: number): number => Math.floor(pixels / reach) * reach;
     const next = {
-      left: step(box.scrollLeft),
-      top: step(box.scrollTop),
-      width: step(box.clientWidth) + REACH,
-      height: step(box.clientHeight) + REACH,
+      left: step(box.scrollLeft, REACH),
+      top: step(box.scrollTop, REACH_DOWN),
+      width: step(box.clientWidth, REACH) + REACH,
+      height: step(box.clientHeight, REACH_DOWN) + REACH_DOWN,
     };
     const now = this.window();
     if (JSON.stringify(next) !== JSON.stringify(now)) this.window.set(next);
@@ -486,20 +492,11 @@ export class PlanView {
   }
 }
 
-/** A row as it is drawn, and where it is seen. */
-interface ShownRow {
-  readonly row: Row;
-  readonly axis: TimeAxis;
-  readonly span: Span;
-}
-
-/** So many rows are drawn anew in a frame. */
-const ROWS_A_FRAME = 2;
-
-function unchanged(before: ShownRow | undefined, next: ShownRow): ShownRow | null {
-  return before && before.row === next.row && before.axis === next.axis && before.span === next.span
-    ? before
-    : null;
+function within<T extends { readonly x: number; readonly width: number }>(
+  list: readonly T[],
+  { from, to }: Span,
+): T[] {
+  return list.filter((item) => item.x + item.width >= from && item.x <= to);
 }
 
 /** Roles of the theme that the picture is drawn in. */

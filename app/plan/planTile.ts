@@ -12,8 +12,7 @@ import type { TimeAxis } from './timeAxis';
   template: `
     @for (b of tile().bodies; track b.id) {
       @if (b.tide.line) {
-        <svg:path [attr.d]="b.tide.wet" [attr.fill]="colourOf(b)" fill-opacity="0.9" />
-        <svg:path [attr.d]="b.tide.workable" [attr.fill]="colourOf(b)" fill-opacity="0.9" />
+        <svg:path [attr.d]="b.tide.wet + b.tide.workable" [attr.fill]="colourOf(b)" fill-opacity="0.9" />
         <svg:path [attr.d]="b.tide.workable" fill="url(#hatch)" />
         <svg:path [attr.d]="b.tide.nearly" [attr.fill]="colourOf(b)" fill-opacity="0.55" />
         <svg:path [attr.d]="b.tide.nearly" fill="url(#dots)" />

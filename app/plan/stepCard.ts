@@ -160,7 +160,7 @@ export class StepCard {
   protected readonly defer = DEFER;
   protected readonly cautions = computed(() => {
     const s = this.step();
-    return s ? cautionsFor(s.layer.family, s.layer.method, s.layer.task) : [];
+    return s ? cautionsFor(s.layer) : [];
   });
   protected readonly place = computed(() => this.run().findIndex((s) => s.id === this.step()?.id) + 1);
   protected readonly runWhen = computed(() => {

@@ -1,11 +1,21 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
 import { Subject, switchMap } from 'rxjs';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { instantOf, minutesUntil } from '#core/muster';
+import { oddsChange } from '#core/odds';
 import { duration, waysOut, type WayOut } from '#core/plan';
 import { NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
-import { Planner } from '../data/planner';
+import { AS_IT_IS, Planner } from '../data/planner';
+import type { Comes } from '../workers/planningDesk';
 import { Button } from '../ui/button';
 
 /** When a table date is in danger: single changes, each planned to see what it gains. One click takes it, undo takes it back. */
@@ -19,7 +29,7 @@ import { Button } from '../ui/button';
         <button pmButton="small lamp" (click)="find()">Find ways out</button>
       }
       @for (w of ways(); track w.id) {
-        <button pmButton="small" [disabled]="w.gain === null" (click)="take(w)">
+        <button pmButton="small" [disabled]="!w.isWeighed" (click)="take(w)">
           {{ w.label }}: <strong class="ml-1">{{ w.words }}</strong>
         </button>
       }
@@ -30,23 +40,26 @@ import { Button } from '../ui/button';
   `,
 })
 export class WaysOutPanel {
+  /** where none is late: those to be helped, the least likely first */
+  readonly units = input<readonly string[]>([]);
   private readonly store = inject(MusterStore);
   private readonly planner = inject(Planner);
   private readonly now = inject(NOW);
   private readonly offered = signal<readonly WayOut[]>([]);
-  private readonly weighed = signal<ReadonlyMap<string, number | null>>(new Map());
+  private readonly weighed = signal<ReadonlyMap<string, Comes>>(new Map());
   private readonly asked = new Subject<readonly WayOut[]>();
   protected readonly fault = signal<string | null>(null);
 
   /** Ways out with what each gains, as far as they are weighed. */
   protected readonly ways = computed(() => {
     const worst = Math.max(0, ...(this.planner.plan()?.units.map((u) => u.lateMinutes) ?? []));
+    const before = this.weighed().get(AS_IT_IS.id)?.allHold ?? null;
     return this.offered().map((w) => {
-      const late = this.weighed().get(w.id);
+      const comes = this.weighed().get(w.id);
       return {
         ...w,
-        gain: late === undefined || late === null ? null : worst - late,
-        words: gainWords(late, worst),
+        isWeighed: comes != null && comes.lateMinutes !== null,
+        words: gainWords(comes, worst, before),
       };
     });
   });
@@ -58,7 +71,7 @@ export class WaysOutPanel {
         takeUntilDestroyed(inject(DestroyRef)),
       )
       .subscribe({
-        next: (w) => this.weighed.update((m) => new Map(m).set(w.id, w.lateMinutes)),
+        next: (w) => this.weighed.update((m) => new Map(m).set(w.id, w)),
         error: (error: unknown) => {
           this.offered.set([]);
           this.fault.set(error instanceof Error ? error.message : String(error));
@@ -70,13 +83,12 @@ export class WaysOutPanel {
     const plan = this.planner.plan();
     const muster = this.store.muster();
     if (!plan || !muster) return;
-    const late = plan.units.filter((u) => u.lateMinutes > 0).sort((a, b) => b.lateMinutes - a.lateMinutes);
+    const late = [...plan.units]
+      .filter((u) => u.lateMinutes > 0)
+      .sort((a, b) => b.lateMinutes - a.lateMinutes)
+      .map((u) => u.id);
     const now = Math.max(0, minutesUntil(plan.origin, instantOf(this.now())));
-    const ways = waysOut(
-      muster,
-      late.map((u) => u.id),
-      now,
-    );
+    const ways = waysOut(muster, late.length > 0 ? late : this.units(), now);
     this.offered.set(ways);
     this.weighed.set(new Map());
     this.asked.next(ways);
@@ -89,9 +101,19 @@ export class WaysOutPanel {
   }
 }
 
-function gainWords(late: number | null | undefined, worst: number): string {
-  if (late === undefined) return 'weighing…';
+function gainWords(comes: Comes | undefined, worst: number, before: number | null): string {
+  if (!comes) return 'weighing…';
+  const late = comes.lateMinutes;
   if (late === null) return 'no plan';
-  if (late === 0) return 'all on time';
-  return late < worst ? `gains ${duration(worst - late)}` : 'gains nothing';
+  const dates =
+    worst === 0 && late === 0
+      ? ''
+      : late === 0
+        ? 'all on time; '
+        : late < worst
+          ? `gains ${duration(worst - late)}; `
+          : late > worst
+            ? `${duration(late - worst)} later; `
+            : 'gains nothing; ';
+  return `${dates}${oddsChange(before, comes.allHold)}`;
 }

@@ -239,9 +239,7 @@ export class LayerEditor {
       .layers.slice(this.index() + 1)
       .map((o) => ({ value: o.id, text: `all up to ${o.name}` })),
   ]);
-  protected readonly cautions = computed(() =>
-    cautionsFor(this.layer().family, this.layer().method, this.layer().task),
-  );
+  protected readonly cautions = computed(() => cautionsFor(this.layer()));
 
   protected set(part: Partial<Layer>, what: string): void {
     this.changed.emit({ layer: { ...this.layer(), ...part }, what });

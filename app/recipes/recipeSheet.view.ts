@@ -103,7 +103,7 @@ export class RecipeSheetView {
     return recipe ? materialsOf(recipe, this.pieces().length > 0 ? this.pieces() : [ONE]) : [];
   });
   protected readonly cautions = computed(() => [
-    ...new Set((this.found()?.layers ?? []).flatMap((l) => cautionsFor(l.family, l.method, l.task))),
+    ...new Set((this.found()?.layers ?? []).flatMap(cautionsFor)),
   ]);
   protected readonly summary = computed(() => {
     const recipe = this.found();

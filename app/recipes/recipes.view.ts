@@ -40,9 +40,12 @@ import {
   type Finding,
 } from '#core/recipe';
 import { duration } from '#core/plan';
+import { pilotState } from '#core/session';
 import { NEW_ID } from '../data/environment';
 import { Concerns } from '../data/concerns';
+import { Logbook } from '../data/logbook';
 import { MusterStore } from '../data/musterStore';
+import { Refusals } from '../data/refusals';
 import { download, fileName } from '../ui/download';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { countBy, narrowed } from '../ui/narrow';
@@ -52,6 +55,7 @@ import { RecipeCard } from '../ui/recipeCard';
 import { RecipeCompare } from './recipeCompare';
 import { Composer } from './composer';
 import { ForWhom } from './forWhom';
+import { PilotNote } from './pilotNote';
 import { LookPanel } from './lookPanel';
 import { RecipeUse } from './recipeUse';
 import { many } from '../ui/words';
@@ -86,6 +90,7 @@ interface Swatch {
     RouterLink,
     CraftNotes,
     ForWhom,
+    PilotNote,
     FileButton,
     Findings,
     SchoolsEditor,
@@ -108,6 +113,8 @@ export class RecipesView {
   protected readonly concerns = inject(Concerns);
   protected readonly words = many;
   private readonly newId = inject(NEW_ID);
+  private readonly logbook = inject(Logbook);
+  private readonly refusals = inject(Refusals);
   private readonly router = inject(Router);
   private readonly route = inject(ActivatedRoute);
   private readonly announcer = inject(LiveAnnouncer);
@@ -265,6 +272,30 @@ export class RecipesView {
     return dequal(before, now) ? null : before;
   });
 
+  /** as it was before this visit's first change; null while nothing is changed */
+  protected readonly changedFrom = computed(() => {
+    const before = this.before();
+    const now = this.current();
+    return before && now && before.id === now.id && !dequal(before, now) ? before : null;
+  });
+  /** what its pilot has shown */
+  protected readonly pilot = computed(() => {
+    const id = this.currentId();
+    return id === undefined ? null : pilotState(this.store.muster()!, this.logbook.entries(), id);
+  });
+  /** may a frozen recipe be changed in this visit? */
+  protected readonly isThawed = linkedSignal({ source: this.currentId, computation: () => false });
+
+  /** An approved recipe stays as it is until somebody says otherwise. */
+  private isFrozen(): boolean {
+    const state = this.pilot();
+    if (state?.verdict !== 'approved' || this.isThawed()) return false;
+    this.refusals.say(
+      `It is frozen since ${state.pilot} was approved. Press “Change it all the same” above the layers first.`,
+    );
+    return true;
+  }
+
   protected settle(): void {
     this.isSettled.set(true);
   }
@@ -275,6 +306,7 @@ export class RecipesView {
   }
 
   protected change(recipe: Recipe, what: string): void {
+    if (this.isFrozen()) return;
     this.remember(recipe.id);
     this.store.change(`${recipe.name}: ${what}`, (m) => withRecipe(m, recipe));
   }
@@ -284,6 +316,7 @@ export class RecipesView {
   }
 
   protected deleteLayer(layer: Layer): void {
+    if (this.isFrozen()) return;
     const recipe = this.current()!;
     this.remember(recipe.id);
     this.store.remove(`${layer.name} deleted from ${recipe.name}`, (m) =>

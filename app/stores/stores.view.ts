@@ -14,6 +14,7 @@ import {
   VOLUME_UNITS,
 } from '#core/materials';
 import {
+  instantOf,
   storesOf,
   withStores,
   type Consumable,
@@ -23,15 +24,20 @@ import {
   type Stores,
 } from '#core/muster';
 import { dayName, moment } from '#core/plan';
+import { endedSteps } from '#core/log';
 import {
   consumableUses,
+  isPast,
+  jarsOf,
   markingUses,
   productUses,
   shoppingList,
   unnamedUses,
+  type JarNow,
   type ProductUse,
 } from '#core/stores';
-import { NEW_ID } from '../data/environment';
+import { NEW_ID, NOW } from '../data/environment';
+import { Logbook } from '../data/logbook';
 import { Concerns } from '../data/concerns';
 import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
@@ -71,6 +77,8 @@ type Bottle = Pick<ProductUse, 'name' | 'product' | 'runsOut' | 'leftMl'>;
 })
 export class StoresView {
   protected readonly fields = FIELDS;
+  private readonly logbook = inject(Logbook);
+  private readonly now = inject(NOW);
   protected readonly store = inject(MusterStore);
   protected readonly concerns = inject(Concerns);
   protected readonly planner = inject(Planner);
@@ -85,9 +93,10 @@ export class StoresView {
     () => this.stores().products.find((p) => p.id === this.chosenId()) ?? null,
   );
 
+  private readonly ended = computed(() => endedSteps(this.logbook.entries()));
   private readonly uses = computed(() => {
     const plan = this.planner.plan();
-    return plan ? productUses(this.store.muster()!, plan) : [];
+    return plan ? productUses(this.store.muster()!, plan, this.ended()) : [];
   });
   /** Bottles on the shelf: full height is what is there; the line is what the plan leaves. */
   protected readonly bottles = computed(() => {
@@ -149,12 +158,12 @@ export class StoresView {
 
   protected readonly shopping = computed(() => {
     const plan = this.planner.plan();
-    return plan ? shoppingList(this.store.muster()!, plan) : [];
+    return plan ? shoppingList(this.store.muster()!, plan, this.ended()) : [];
   });
   protected readonly markings = computed(() => {
     const plan = this.planner.plan();
     if (!plan) return [];
-    return markingUses(this.store.muster()!, plan).map((u) => ({
+    return markingUses(this.store.muster()!, plan, this.ended()).map((u) => ({
       ...u,
       words: u.short === null ? 'enough' : `short from ${moment(plan.origin, u.short)}`,
     }));
@@ -162,7 +171,7 @@ export class StoresView {
   protected readonly consumables = computed(() => {
     const plan = this.planner.plan();
     if (!plan) return [];
-    return consumableUses(this.store.muster()!, plan).map((u) => ({
+    return consumableUses(this.store.muster()!, plan, this.ended()).map((u) => ({
       ...u,
       words: u.short === null ? 'enough' : `short from ${moment(plan.origin, u.short)}`,
     }));
@@ -275,6 +284,7 @@ export class StoresView {
       colour: '#9aa3a8',
       bottleMl: 17,
       leftMl: 17,
+      leftAt: instantOf(this.now()),
     };
     this.change({ products: [...this.stores().products, product] }, 'product added');
     this.chosenId.set(product.id);
@@ -305,7 +315,15 @@ export class StoresView {
       {
         markings: [
           ...this.stores().markings,
-          { id: this.newId(), name: 'New sheet', unit: null, perPiece: 2, left: 10, policy: 'every-side' },
+          {
+            id: this.newId(),
+            name: 'New sheet',
+            unit: null,
+            perPiece: 2,
+            left: 10,
+            leftAt: instantOf(this.now()),
+            policy: 'every-side',
+          },
         ],
       },
       'markings added',
@@ -325,16 +343,105 @@ export class StoresView {
     );
   }
 
+  protected addConsumable(): void {
+    this.change(
+      {
+        consumables: [
+          ...this.stores().consumables,
+          {
+            id: this.newId(),
+            name: 'New supply',
+            left: 10,
+            leftAt: instantOf(this.now()),
+            perStep: 1,
+            usedBy: 'all',
+          },
+        ],
+      },
+      'supply added',
+    );
+  }
+
+  protected removeConsumable(consumable: Consumable): void {
+    this.store.remove(`${consumable.name} taken off`, (m) =>
+      withStores(m, {
+        ...storesOf(m),
+        consumables: storesOf(m).consumables.filter((c) => c.id !== consumable.id),
+      }),
+    );
+  }
+
+  /** What is in the bottle by now, to a tenth of a millilitre. */
+  protected leftOf(product: Product): number {
+    const use = this.uses().find((u) => u.product?.id === product.id);
+    return Math.round((use?.leftMl ?? product.leftMl) * 10) / 10;
+  }
+
+  protected readonly users: readonly Choice[] = [
+    { value: 'all', text: 'every step' },
+    { value: 'airbrush', text: 'the airbrush' },
+    { value: 'enamel', text: 'enamels and wiping' },
+    { value: 'mask', text: 'masks' },
+    { value: 'sponge', text: 'the sponge' },
+  ];
+
+  /** How much there is, as counted just now: what is used from here on is taken off it. */
+  protected counted<T>(left: T): T & { readonly leftAt: string } {
+    return { ...left, leftAt: instantOf(this.now()) };
+  }
+
+  private readonly jars = computed(() => jarsOf(this.store.muster()!, this.logbook.entries()));
+  /** What a jar holds now, less what the log has taken out of it. */
+  protected leftIn(jar: Jar): number {
+    const now = this.jars().find((j) => j.id === jar.id)?.leftMl ?? jar.leftMl;
+    return Math.round(now * 100) / 100;
+  }
+
+  /** Jars that were filled at the bench. */
+  protected readonly logged = computed(() =>
+    this.jars()
+      .filter((j) => j.isLogged)
+      .map((j) => ({
+        ...j,
+        leftMl: Math.round(j.leftMl * 10) / 10,
+        until: j.until?.slice(0, 10) ?? null,
+        isPast: isPast(j, instantOf(this.now())),
+        jar: j,
+      })),
+  );
+
+  /** So much is in it now; with nothing in it it is thrown out. */
+  protected setLogged({ jar }: { readonly jar: JarNow }, ml: number): void {
+    void this.logbook.add({
+      kind: 'jar',
+      jar: jar.id,
+      mixture: jar.mixture,
+      ml,
+      ...(jar.until ? { until: jar.until } : {}),
+    });
+  }
+
   protected setJar(jar: Jar, part: Partial<Jar>): void {
     this.change(
-      { jars: this.stores().jars.map((j) => (j.id === jar.id ? { ...j, ...part } : j)) },
+      {
+        jars: this.stores().jars.map((j) =>
+          j.id === jar.id
+            ? { ...j, ...part, ...(part.leftMl === undefined ? {} : { leftAt: instantOf(this.now()) }) }
+            : j,
+        ),
+      },
       jar.mixture,
     );
   }
 
   protected addJar(): void {
     this.change(
-      { jars: [...this.stores().jars, { id: this.newId(), mixture: 'Left-over mix', leftMl: 3, note: '' }] },
+      {
+        jars: [
+          ...this.stores().jars,
+          { id: this.newId(), mixture: 'Left-over mix', note: '', ...this.counted({ leftMl: 3 }) },
+        ],
+      },
       'jar labelled',
     );
   }

@@ -1,9 +1,10 @@
 /** The kinds of log entries as the screens call them. */
-import type { LogEntry } from '#core/session';
+import type { LogEntry } from '#core/log';
 
 export const ENTRY_WORDS: Readonly<Record<LogEntry['kind'], string>> = {
   done: 'done',
   dry: 'was dry',
+  'touch-dry': 'could be touched',
   'not-dry': 'not dry yet',
   skipped: 'skipped',
   rework: 'rework',
@@ -11,6 +12,7 @@ export const ENTRY_WORDS: Readonly<Record<LogEntry['kind'], string>> = {
   stopped: 'stopped for the evening',
   noted: 'note',
   picture: 'picture',
+  jar: 'jar of left-over mix',
   clock: 'clock put right',
   'taken-back': 'taken back',
 };

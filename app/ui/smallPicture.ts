@@ -1,5 +1,5 @@
 /** A picture from a file, made small enough to live in the log. */
-import { PICTURE_CHARACTERS } from '#core/session';
+import { PICTURE_CHARACTERS } from '#core/log';
 
 const LONGEST_PIXELS = 900;
 /** Tried in turn until the picture fits. */

@@ -3,9 +3,10 @@ import { describe, expect, it, vi } from 'vitest';
 import { validateSolution } from '#core/kernel';
 import { instantAfter, originOf, type Muster } from '#core/muster';
 import { worstLateness } from '#core/plan';
-import { pose, type LogEntry } from '#core/session';
+import type { LogEntry } from '#core/log';
+import { pose } from '#core/session';
 import { layer, smallMuster } from '../../core/plan/testing';
-import { PlanningDesk, type News, type Order, type Outcome } from './planningDesk';
+import { PlanningDesk, type Comes, type News, type Order, type Outcome } from './planningDesk';
 
 const muster = smallMuster();
 const order = (part: Partial<Order> = {}): Order => ({
@@ -181,7 +182,7 @@ describe('ways out', () => {
   it('are weighed each by what it would come to', async () => {
     const soon = smallMuster();
     soon.units[0]!.table = '2027-03-01T20:00';
-    const told: [string, number | null][] = [];
+    const told: Comes[] = [];
     await new PlanningDesk().weigh(
       { muster: soon, log: [], now: null },
       [
@@ -189,11 +190,37 @@ describe('ways out', () => {
         { id: 'later', muster },
       ],
       null,
-      (id, late) => told.push([id, late]),
+      (comes) => told.push(comes),
     );
-    expect(told.map(([id]) => id)).toEqual(['as it is', 'later']);
-    expect(told[0]![1]).toBeGreaterThan(0);
-    expect(told[1]![1]).toBe(0);
+    expect(told.map((c) => c.id)).toEqual(['as it is', 'later']);
+    const [asItIs, later] = told;
+    expect(asItIs!.lateMinutes).toBeGreaterThan(0);
+    expect(later!.lateMinutes).toBe(0);
+    // Nothing is certain to be late or in time but by the odds, which the later date raises.
+    expect(asItIs!.allHold).toBe(0);
+    expect(later!.allHold).toBeGreaterThan(0.5);
+  });
+});
+
+describe('the odds', () => {
+  it('are told at once and then narrow to as many futures as were asked for, and no more', async () => {
+    const desk = new PlanningDesk();
+    const { solved, isMissed } = await planned(desk, { muster });
+    const told: number[] = [];
+    const posing = { muster, log: [], now: null };
+    await desk.odds(posing, solved.solution, isMissed, 37, (f) => told.push(f.futures));
+    expect(told[0]).toBeLessThanOrEqual(37);
+    expect(told[told.length - 1]).toBe(37);
+    expect([...told].sort((a, b) => a - b)).toEqual(told);
+  });
+
+  it('are of the plan that was asked about, and none where it is of another muster', async () => {
+    const desk = new PlanningDesk();
+    const { solved } = await planned(desk, { muster });
+    const told: number[] = [];
+    const other = { muster: busy(), log: [], now: null };
+    await desk.odds(other, solved.solution, false, 20, (f) => told.push(f.futures));
+    expect(told).toEqual([]);
   });
 });
 

@@ -23,6 +23,8 @@ import {
   type ReasonWords,
   type Why,
 } from '#core/plan';
+import { mergeLogs, type LogEntry } from '#core/log';
+import { forecaster, type Forecast } from '#core/odds';
 import {
   pose,
   shownOf,
@@ -31,7 +33,6 @@ import {
   withHands,
   type HandNames,
   withoutOpenWindows,
-  type LogEntry,
   type Posed,
   type Shown,
   type Solved,
@@ -43,6 +44,22 @@ export interface Posing {
   readonly log: readonly LogEntry[];
   /** the moment from which the rest is planned; null: nothing has happened yet */
   readonly now: Instant | null;
+}
+
+/** One thing otherwise: another muster, or more that has happened. */
+export interface Changed {
+  readonly id: string;
+  readonly muster?: Muster;
+  readonly happened?: readonly LogEntry[];
+}
+
+/** What a change would come to. */
+export interface Comes {
+  readonly id: string;
+  /** lateness of the worst unit; null where no plan was found in the time */
+  readonly lateMinutes: number | null;
+  /** how likely every date holds, 0 to 1 */
+  readonly allHold: number | null;
 }
 
 export interface Order extends Posing {
@@ -104,6 +121,10 @@ const PATIENT_TIMES = 4;
  */
 const COUNTED = 0.4;
 const WEIGH_MS = 1800;
+/** So many futures tell one change from another: they meet the same luck. */
+const WEIGH_FUTURES = 150;
+/** So many futures say something, and a stop is heard between them. */
+const TOLD_TOGETHER = 10;
 const CAUSE_MS = 800;
 
 export class PlanningDesk {
@@ -268,24 +289,76 @@ export class PlanningDesk {
     });
   }
 
-  /** Plans each change for a short while and tells what it would come to: lateness of the worst unit, null where no plan was found. */
+  /** Plans each change for a short while and tells what it would come to, in dates and in odds. */
   async weigh(
     posing: Posing,
-    changed: readonly { readonly id: string; readonly muster: Muster }[],
+    changed: readonly Changed[],
     previous: Solution | null,
-    tell: (id: string, lateMinutes: number | null) => void,
+    tell: (comes: Comes) => void,
   ): Promise<void> {
     const run = ++this.run;
-    for (const { id, muster } of changed) {
-      const { problem } = pose(mended(posing.muster, muster).muster, posing.log, posing.now);
-      let asked = problem;
-      let solution = await this.briefly(run, asked, previous, WEIGH_MS);
+    for (const { id, muster, happened } of changed) {
+      const log = mergeLogs(posing.log, happened ?? []);
+      let posed = pose(muster ? mended(posing.muster, muster).muster : posing.muster, log, posing.now);
+      let solution = await this.briefly(run, posed.problem, previous, WEIGH_MS);
       if (solution.cost === null && posing.now !== null) {
-        asked = withoutOpenWindows(problem);
-        solution = await this.briefly(run, asked, previous, WEIGH_MS);
+        posed = { ...posed, problem: withoutOpenWindows(posed.problem) };
+        solution = await this.briefly(run, posed.problem, previous, WEIGH_MS);
       }
       if (this.run !== run) return;
-      tell(id, solution.cost === null ? null : worstLateness(asked, solution));
+      if (solution.cost === null) {
+        tell({ id, lateMinutes: null, allHold: null });
+        continue;
+      }
+      const { problem } = posed;
+      const play = forecaster(solvedPlan(posed, solution), posed.muster, solution, log, posing.now);
+      const odds = await this.playedOut(run, play, WEIGH_FUTURES);
+      if (this.run !== run) return;
+      tell({ id, lateMinutes: worstLateness(problem, solution), allHold: odds });
+    }
+  }
+
+  /** The share of so many futures in which every date holds. */
+  private async playedOut(
+    run: number,
+    play: (futures: number) => Forecast,
+    futures: number,
+  ): Promise<number> {
+    let forecast = play(TOLD_TOGETHER);
+    while (forecast.futures < futures && this.run === run) {
+      await breathe();
+      forecast = play(Math.min(TOLD_TOGETHER, futures - forecast.futures));
+    }
+    return forecast.all;
+  }
+
+  /**
+   * The odds of a plan: the first few futures at once, then more and more.
+   * @param futures so many in all
+   * @param tell hears the odds as far as they are counted; nothing where the plan is none of this muster any more
+   */
+  async odds(
+    posing: Posing,
+    solution: Solution,
+    isMissed: boolean,
+    futures: number,
+    tell: (forecast: Forecast) => void,
+    hands: HandNames = new Map(),
+  ): Promise<void> {
+    const run = ++this.run;
+    const solved = this.again(posing, solution, isMissed, hands);
+    if (!solved) return;
+    const play = forecaster(solved, posing.muster, solution, posing.log, posing.now);
+    let told = -Infinity;
+    for (let played = 0; played < futures && this.run === run;) {
+      // Counting them costs as much as playing one: they are counted ten at a time.
+      const forecast = play(Math.min(TOLD_TOGETHER, futures - played));
+      played = forecast.futures;
+      if (performance.now() - told > TELL_MS || played >= futures) {
+        told = performance.now();
+        tell(forecast);
+      }
+      await breathe();
     }
   }
 

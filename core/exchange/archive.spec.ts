@@ -2,7 +2,7 @@
 import { MusterFileError, writeMuster } from '#core/muster';
 import { unzipSync, zipSync, strToU8 } from 'fflate';
 import { describe, expect, it } from 'vitest';
-import type { LogEntry } from '#core/session';
+import type { LogEntry } from '#core/log';
 import { smallMuster } from '../plan/testing';
 import { readArchive, readRecipe, writeArchive, writeRecipe } from './index';
 

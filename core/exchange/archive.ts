@@ -2,7 +2,7 @@
 import { MusterFileError, readMuster, writeMuster } from '#core/muster';
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import type { Muster } from '#core/muster';
-import { LOG_FORMAT, readLogFile, type LogEntry } from '#core/session';
+import { LOG_FORMAT, readLogFile, type LogEntry } from '#core/log';
 
 export interface Archive {
   readonly muster: Muster;

@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
-import { entrySchema, logFileSchema, LOG_FORMAT, mergeLogs, type LogEntry } from '#core/session';
+import { entrySchema, logFileSchema, LOG_FORMAT, mergeLogs, type LogEntry } from '#core/log';
 import { writeLogCsv } from './index';
 
 const text = fc.string({ maxLength: 40, unit: 'grapheme' });

@@ -1,6 +1,6 @@
 /** The log as CSV (RFC 4180), one line an entry, nothing left out. */
 import Papa from 'papaparse';
-import type { LogEntry } from '#core/session';
+import type { LogEntry } from '#core/log';
 import { FORMULA } from './formulae';
 
 const COLUMNS = [
@@ -22,12 +22,17 @@ const COLUMNS = [
   'celsius',
   'humidity_percent',
   'mixture',
+  'used',
+  'jar',
+  'jar_ml',
+  'good_until',
   'is_measured',
   'nth_of_run',
   'shifts_entries',
   'by_minutes',
   'picture',
   'note',
+  'for_next_time',
   'act',
   'id',
 ] as const;
@@ -52,13 +57,18 @@ export function writeLogCsv(log: readonly LogEntry[]): string {
     (e.people ?? []).join(' + '),
     e.air ? e.air.celsius : '',
     e.air ? e.air.humidityPercent : '',
-    e.kind === 'done' ? (e.mixture ?? '') : '',
+    e.kind === 'done' || e.kind === 'jar' ? (e.mixture ?? '') : '',
+    e.kind === 'done' ? (e.used ?? []).map((u) => `${u.name} ${u.ml} ml`).join(' + ') : '',
+    e.kind === 'jar' ? e.jar : e.kind === 'done' ? (e.fromJar?.jar ?? '') : '',
+    e.kind === 'jar' ? e.ml : e.kind === 'done' && e.fromJar ? -e.fromJar.ml : '',
+    e.kind === 'jar' ? (e.until ?? '') : '',
     e.kind === 'done' && e.isMeasured !== undefined ? String(e.isMeasured) : '',
     e.kind === 'done' && e.nth !== undefined ? e.nth : '',
     e.kind === 'clock' ? e.entries.join(' ') : '',
     e.kind === 'clock' ? e.byMinutes : '',
     e.kind === 'picture' ? e.data : '',
     e.note ?? '',
+    e.kind === 'noted' && e.isForNextTime ? 'yes' : '',
     e.act ?? '',
     e.id,
   ]);

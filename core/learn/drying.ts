@@ -1,11 +1,14 @@
 /**
- * How this bench really dries: a factor on the nominal drying, log-normal. Looking at a piece tells only that it was dry by then, or
- * not yet: a censored observation. The posterior is taken on a grid of the log factor; no approximation hides the censoring.
+ * How this bench really dries: a factor on the nominal drying. A look at a coat tells only that it was dry by then, or not yet: a censored
+ * observation. Pieces of one run dry side by side, and several looks at one coat are looks at the same drying: they are taken together.
+ * How much one evening differs from the next is learned as well. The posterior is taken on a grid; no approximation hides the censoring.
  */
 export interface DryingLook {
   /** nominal drying minutes (ticks) that had gone by, divided by the nominal need: 1 is just as the book says */
   readonly share: number;
   readonly wasDry: boolean;
+  /** looks at coats that went on in one run have the same one; a look without one stands by itself */
+  readonly coat?: string;
 }
 
 export interface DryingFactor {
@@ -18,46 +21,83 @@ export interface DryingFactor {
   readonly looks: number;
 }
 
-/** Prior: products of one family differ by about a factor 1.5 either way (from memory). */
-const PRIOR_SIGMA = 0.4;
-/** Spread from one coat to the next on one bench (from memory). */
-const LOOK_SIGMA = 0.15;
-const GRID = 401;
-const RANGE = 2;
-
 /** What is thought of the logarithm of the factor before any look. */
 export interface DryingPrior {
   readonly mean: number;
   readonly sigma: number;
 }
 
+/** Makes of one family differ severalfold: 90 % of them by less than a factor of three either way (common practice, no source). */
+const MAKES: DryingPrior = { mean: 0, sigma: Math.log(3) / 1.645 };
+/** Spreads from one evening to the next on one bench that are thought of, as logarithms, and how likely each is beforehand (from memory). */
+const SPREADS = [0.06, 0.09, 0.13, 0.19, 0.27, 0.39, 0.56];
+const USUAL_SPREAD = { median: 0.22, sigma: 0.5 };
+/** By so much the pieces of one run differ, and the eye errs (from memory). */
+const EYE = 0.06;
+const STEP = 0.025;
+const RANGE = 2.6;
+const GRID = Float64Array.from({ length: Math.round((2 * RANGE) / STEP) + 1 }, (_, k) => -RANGE + k * STEP);
+
+/** For each spread its weight beforehand, and how far one evening lies from the bench’s own factor: a kernel over the grid. */
+const EVENINGS = SPREADS.map((spread) => {
+  const reach = Math.ceil((4 * spread) / STEP);
+  const kernel = Float64Array.from({ length: 2 * reach + 1 }, (_, k) =>
+    Math.exp(-0.5 * (((k - reach) * STEP) / spread) ** 2),
+  );
+  const sum = kernel.reduce((a, b) => a + b, 0);
+  return {
+    weight: Math.exp(-0.5 * (Math.log(spread / USUAL_SPREAD.median) / USUAL_SPREAD.sigma) ** 2),
+    reach,
+    kernel: kernel.map((k) => k / sum),
+  };
+});
+
 /** Posterior of the factor after looks; order does not matter. */
-export function dryingFactor(
-  looks: readonly DryingLook[],
-  prior: DryingPrior = { mean: 0, sigma: PRIOR_SIGMA },
-): DryingFactor {
-  const logs = Float64Array.from({ length: GRID }, (_, k) => -RANGE + (2 * RANGE * k) / (GRID - 1));
-  const density = logs.map((x) => {
-    let logp = -0.5 * ((x - prior.mean) / prior.sigma) ** 2;
-    for (const look of looks) {
-      // Dry at share s means: its own drying was at most s.
-      const z = (Math.log(Math.max(1e-6, look.share)) - x) / LOOK_SIGMA;
-      logp += Math.log(Math.max(1e-12, look.wasDry ? phi(z) : 1 - phi(z)));
-    }
+export function dryingFactor(looks: readonly DryingLook[], prior: DryingPrior = MAKES): DryingFactor {
+  const coats = new Map<string, DryingLook[]>();
+  looks.forEach((look, k) => {
+    const key = look.coat ?? `\n${k}`;
+    coats.set(key, [...(coats.get(key) ?? []), look]);
+  });
+  const seen = [...coats.values()].map(likelihoodOf);
+  const weights = new Float64Array(GRID.length);
+  let most = -Infinity;
+  const bySpread = EVENINGS.map(({ weight, reach, kernel }) => {
+    const logp = GRID.map((x) => Math.log(weight) - 0.5 * ((x - prior.mean) / prior.sigma) ** 2);
+    for (const coat of seen)
+      for (let k = 0; k < GRID.length; k++) {
+        let p = 0;
+        for (let j = -reach; j <= reach; j++)
+          p += kernel[j + reach]! * coat[Math.min(GRID.length - 1, Math.max(0, k + j))]!;
+        logp[k] = logp[k]! + Math.log(Math.max(1e-300, p));
+      }
+    most = logp.reduce((a, b) => Math.max(a, b), most);
     return logp;
   });
-  const most = density.reduce((a, b) => Math.max(a, b), -Infinity);
-  const weights = density.map((d) => Math.exp(d - most));
+  for (const logp of bySpread) logp.forEach((p, k) => (weights[k] = weights[k]! + Math.exp(p - most)));
   const total = weights.reduce((a, b) => a + b, 0);
   const quantile = (q: number): number => {
     let sum = 0;
-    for (let k = 0; k < GRID; k++) {
-      sum += weights[k]! / total;
-      if (sum >= q) return Math.exp(logs[k]!);
+    for (let k = 0; k < GRID.length; k++) {
+      const next = sum + weights[k]! / total;
+      // Between two points of the grid as far as the share goes.
+      if (next >= q) return Math.exp(GRID[k]! + STEP * ((q - sum) / (next - sum) - 0.5));
+      sum = next;
     }
     return Math.exp(RANGE);
   };
   return { median: quantile(0.5), low: quantile(0.05), high: quantile(0.95), looks: looks.length };
+}
+
+/** How likely the looks at one coat are, for each drying of its own on the grid. */
+function likelihoodOf(looks: readonly DryingLook[]): Float64Array {
+  return GRID.map((y) =>
+    looks.reduce((p, { share, wasDry }) => {
+      // Dry at share s means: its own drying was at most s.
+      const z = (Math.log(Math.max(1e-6, share)) - y) / EYE;
+      return p * Math.max(1e-12, wasDry ? phi(z) : 1 - phi(z));
+    }, 1),
+  );
 }
 
 /** Normal distribution function; Abramowitz & Stegun 26.2.17, error below 7.5e-8. */

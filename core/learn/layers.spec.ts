@@ -51,6 +51,32 @@ describe('minutes by layer', () => {
     }
   });
 
+  it('tell the first time from the others, and one person from another', () => {
+    const seed = 5;
+    const random = seededRandom(seed);
+    // The truth of this bench: the first time takes half as long again, Teal two thirds of what Wren takes.
+    const looks: HandsLook[] = Array.from({ length: 120 }, (_, k) => {
+      const who = k % 2 === 0 ? 'Wren' : 'Teal';
+      const isFirst = k < 30;
+      const truth = (isFirst ? 1.5 : 1) * (who === 'Wren' ? 1.2 : 0.8);
+      return { of: 'wash', nth: 1, isFirst, who, ratio: truth * Math.exp(0.3 * (random() - 0.5)) };
+    });
+    const [f] = layerFactors(looks);
+    expect(f!.first, `seed ${seed}`).toBeGreaterThan(1.35);
+    expect(f!.first).toBeLessThan(1.65);
+    const [teal, wren] = f!.people;
+    expect([teal!.who, wren!.who, teal!.logged]).toEqual(['Teal', 'Wren', 60]);
+    expect(wren!.factor / teal!.factor).toBeGreaterThan(1.4);
+    expect(wren!.factor / teal!.factor).toBeLessThan(1.6);
+    expect(f!.median).toBeGreaterThan(0.85);
+    expect(f!.median).toBeLessThan(1.15);
+    // Where one works alone nobody is compared, and without a first time none is told.
+    const [alone] = layerFactors(looks.filter((l) => l.who === 'Wren' && !l.isFirst));
+    expect(alone!.people).toEqual([]);
+    expect(alone!.first).toBeNull();
+    expect(alone!.median).toBeGreaterThan(1.1);
+  });
+
   it('keep what is not alike apart, and leave out what cannot be', () => {
     const look = (of: string, ratio: number): HandsLook => ({ of, nth: 1, ratio });
     const factors = layerFactors([

@@ -1,6 +1,7 @@
 /**
  * Minutes a piece by layer and size, with a learning curve over a wave: the n-th piece of a run takes `factor * n^slope` of the
- * planned minutes (Wright 1936: a constant share less at every doubling). Bayesian linear regression on logarithms.
+ * planned minutes (Wright 1936: a constant share less at every doubling), more when the layer is done for the first time at all, and more
+ * or less by who does it. Bayesian linear regression on logarithms.
  */
 
 export interface HandsLook {
@@ -10,6 +11,10 @@ export interface HandsLook {
   readonly nth: number;
   /** measured over planned minutes */
   readonly ratio: number;
+  /** the first time that this bench does the layer */
+  readonly isFirst?: boolean;
+  /** who did it, where one person did */
+  readonly who?: string;
 }
 
 export interface LayerFactor {
@@ -20,6 +25,10 @@ export interface LayerFactor {
   readonly high: number;
   /** share of the minutes that is left at every doubling of the pieces in a run: 1 none is learned */
   readonly curve: number;
+  /** how many times longer the first time takes; null where none was measured */
+  readonly first: number | null;
+  /** each person's factor against the bench's, where several were measured */
+  readonly people: readonly { readonly who: string; readonly factor: number; readonly logged: number }[];
   readonly logged: number;
 }
 
@@ -28,6 +37,11 @@ const FACTOR_SIGMA = 0.35;
 /** Prior of the slope: 95 % at a doubling, give or take (Wright's curves run from 80 % to 100 %; from memory). */
 const SLOPE_MEAN = Math.log2(0.95);
 const SLOPE_SIGMA = 0.1;
+/** The first time takes about a quarter longer, give or take (from memory). */
+const FIRST_MEAN = Math.log(1.25);
+const FIRST_SIGMA = 0.2;
+/** One person against another (from memory). */
+const PERSON_SIGMA = 0.25;
 /** One piece against the next (from memory). */
 const NOISE_SIGMA = 0.25;
 const Z90 = 1.645;
@@ -41,34 +55,60 @@ export function layerFactors(looks: readonly HandsLook[]): LayerFactor[] {
 }
 
 function factorOf(of: string, looks: readonly HandsLook[]): LayerFactor {
-  // Precision matrix and right-hand side of (log factor, slope); the prior is one observation of each.
-  const noise = 1 / NOISE_SIGMA ** 2;
-  let a = 1 / FACTOR_SIGMA ** 2;
-  let b = 0;
-  let c = 1 / SLOPE_SIGMA ** 2;
-  let u = 0;
-  let v = SLOPE_MEAN / SLOPE_SIGMA ** 2;
-  for (const { nth, ratio } of looks) {
+  const names = [...new Set(looks.flatMap((l) => l.who ?? []))].sort();
+  const people = names.length > 1 ? names : [];
+  const hasFirst = looks.some((l) => l.isFirst);
+  // Unknowns: log factor, slope, log of the first time, and what each person adds; the prior of each is one observation of it.
+  const means = [0, SLOPE_MEAN, FIRST_MEAN, ...people.map(() => 0)];
+  const sigmas = [FACTOR_SIGMA, SLOPE_SIGMA, FIRST_SIGMA, ...people.map(() => PERSON_SIGMA)];
+  const n = means.length;
+  const precision = Array.from({ length: n }, (_, i) =>
+    Array.from({ length: n }, (_, j) => (i === j ? 1 / sigmas[i]! ** 2 : 0)),
+  );
+  const right = means.map((m, i) => m / sigmas[i]! ** 2);
+  for (const { nth, ratio, isFirst, who } of looks) {
+    const row = [1, Math.log(Math.max(1, nth)), isFirst ? 1 : 0, ...people.map((p) => (p === who ? 1 : 0))];
     const y = Math.log(ratio);
-    const s = Math.log(Math.max(1, nth));
-    a += noise;
-    b += noise * s;
-    c += noise * s * s;
-    u += noise * y;
-    v += noise * s * y;
+    row.forEach((a, i) => {
+      right[i]! += (a * y) / NOISE_SIGMA ** 2;
+      row.forEach((b, j) => (precision[i]![j]! += (a * b) / NOISE_SIGMA ** 2));
+    });
   }
-  const det = a * c - b * b;
-  const mean = (c * u - b * v) / det;
-  const slope = (a * v - b * u) / det;
-  const sd = Math.sqrt(c / det);
+  const [mean, slope, first, ...offsets] = solved(precision, right);
+  // The variance of the log factor is the first entry of the inverse.
+  const [variance] = solved(precision, [1, ...Array<number>(n - 1).fill(0)]);
+  const sd = Math.sqrt(variance!);
   return {
     of,
-    median: Math.exp(mean),
-    low: Math.exp(mean - Z90 * sd),
-    high: Math.exp(mean + Z90 * sd),
-    curve: 2 ** slope,
+    median: Math.exp(mean!),
+    low: Math.exp(mean! - Z90 * sd),
+    high: Math.exp(mean! + Z90 * sd),
+    curve: 2 ** slope!,
+    first: hasFirst ? Math.exp(first!) : null,
+    people: people.map((who, k) => ({
+      who,
+      factor: Math.exp(offsets[k]!),
+      logged: looks.filter((l) => l.who === who).length,
+    })),
     logged: looks.length,
   };
+}
+
+/** Gaussian elimination of a positive definite system: no pivoting is needed. */
+function solved(matrix: readonly (readonly number[])[], right: readonly number[]): number[] {
+  const a = matrix.map((row, i) => [...row, right[i]!]);
+  for (let i = 0; i < a.length; i++)
+    for (let k = i + 1; k < a.length; k++) {
+      const by = a[k]![i]! / a[i]![i]!;
+      for (let j = i; j <= a.length; j++) a[k]![j]! -= by * a[i]![j]!;
+    }
+  const x = Array<number>(a.length).fill(0);
+  for (let i = a.length - 1; i >= 0; i--) {
+    let rest = a[i]![a.length]!;
+    for (let j = i + 1; j < a.length; j++) rest -= a[i]![j]! * x[j]!;
+    x[i] = rest / a[i]![i]!;
+  }
+  return x;
 }
 
 /** Mean factor over a run of so many pieces: what a plan should use. */

@@ -70,7 +70,7 @@ describe('the film', () => {
 
 describe('cautions', () => {
   const all = FAMILY_IDS.flatMap((family) =>
-    METHOD_IDS.map((method) => ({ family, method, text: cautionsFor(family, method).join(' ') })),
+    METHOD_IDS.map((method) => ({ family, method, text: cautionsFor({ family, method }).join(' ') })),
   );
 
   it('ask for extraction and a respirator wherever anything is sprayed', () => {
@@ -97,20 +97,36 @@ describe('cautions', () => {
 
   it('tell of dust, blades and hot water', () => {
     for (const method of METHOD_IDS) {
-      expect(cautionsFor('powder', method).join(' ')).toContain('Dust mask');
-      expect(cautionsFor('work', method).join(' ')).toContain('Cut away from the hand');
-      expect(cautionsFor('setting', method).join(' ')).toContain('scalds');
+      expect(cautionsFor({ family: 'powder', method }).join(' ')).toContain('Dust mask');
+      expect(cautionsFor({ family: 'work', method }).join(' ')).toContain('Cut away from the hand');
+      expect(cautionsFor({ family: 'setting', method }).join(' ')).toContain('scalds');
     }
-    const gluing = cautionsFor('work', 'hand', 'glue').join(' ');
+    const gluing = cautionsFor({ family: 'work', method: 'hand', task: 'glue' }).join(' ');
     expect(gluing).toContain('vapour');
     expect(gluing).toContain('children');
-    expect(cautionsFor('work', 'hand', 'lift').join(' ')).toContain('water only');
+    expect(cautionsFor({ family: 'work', method: 'hand', task: 'lift' }).join(' ')).toContain('water only');
+  });
+
+  it('tell of sanding, of two-part coats, of poured ones, and of thinner as a mist', () => {
+    const polish = cautionsFor({ family: 'work', method: 'hand', task: 'polish' }).join(' ');
+    expect(polish).toContain('wet');
+    expect(polish).toContain('dust mask');
+    expect(cautionsFor({ family: 'work', method: 'hand', name: 'Sand the seams' }).join(' ')).toContain(
+      'dust mask',
+    );
+    expect(
+      cautionsFor({ family: 'work', method: 'hand', name: 'Glue the sandbags' }).join(' '),
+    ).not.toContain('dust mask');
+    const clear = cautionsFor({ family: 'lacquer', method: 'airbrush', mixture: 'clear, hardener 4:1' });
+    expect(clear.join(' ')).toContain('beyond a hobby booth');
+    expect(clear.join(' ')).toContain('flammable mist');
+    expect(cautionsFor({ family: 'water', method: 'pour' }).join(' ')).toContain('vapour');
   });
 
   it('are silent over a brush in waterborne paint, and never repeat themselves', () => {
-    expect(cautionsFor('acrylic', 'brush')).toEqual([]);
+    expect(cautionsFor({ family: 'acrylic', method: 'brush' })).toEqual([]);
     for (const { family, method } of all) {
-      const list = cautionsFor(family, method);
+      const list = cautionsFor({ family, method });
       expect(new Set(list).size).toBe(list.length);
     }
   });

@@ -88,6 +88,8 @@ export const benchSchema = z.strictObject({
   timeZone: z.string().max(80).refine(isTimeZone, 'is no time zone (such as Europe/Vienna or UTC)'),
   people: z.array(personSchema),
   airbrush: z.strictObject(airbrushMinutes),
+  /** false: what this bench has taught is shown, and not planned with */
+  usesLessons: z.boolean().optional(),
   /** false: there is none, and everything is put on by brush, can or hand */
   hasAirbrush: z.boolean().optional(),
   moreAirbrushes: z
@@ -152,6 +154,8 @@ export const benchSchema = z.strictObject({
   /** spraying draws off to the outside; without it no lacquer and no can indoors */
   hasExtraction: z.boolean().optional(),
   wish: z.enum(WISHES).optional(),
+  /** share of the evenings on which nobody comes; without it one in six */
+  lostEvenings: z.number().min(0).max(0.9).optional(),
 });
 
 export const windowSchema = z.strictObject({
@@ -397,6 +401,7 @@ export const markingSchema = z.strictObject({
   unit: id.nullable(),
   perPiece: z.int().min(1).max(200),
   left: z.int().min(0).max(10_000),
+  leftAt: instant.optional(),
   /** when scarce: every side, or only the sides that will be seen */
   policy: z.enum(['every-side', 'seen-sides']),
 });
@@ -456,6 +461,8 @@ export const productSchema = z.strictObject({
   finish: z.enum(SHEENS).optional(),
   bottleMl: z.number().min(0.05, 'is smaller than a drop (0.05 ml)').max(5000),
   leftMl: z.number().min(0).max(100_000),
+  /** when that was so; what the log uses up after it is taken off. Without it: before anything was logged */
+  leftAt: instant.optional(),
   openedOn: date.optional(),
   /** a test card: the dry coat as it is seen over white and over black paper, from a picture of it */
   card: z
@@ -473,6 +480,7 @@ export const consumableSchema = z.strictObject({
   id,
   name,
   left: z.number().min(0).max(100_000),
+  leftAt: instant.optional(),
   /** used by each step of these tasks or methods */
   perStep: z.number().min(0).max(100),
   usedBy: z.enum(['airbrush', 'enamel', 'mask', 'sponge', 'all']),
@@ -483,6 +491,7 @@ export const jarSchema = z.strictObject({
   /** label: the mixture in it */
   mixture: name,
   leftMl: z.number().min(0).max(5000),
+  leftAt: instant.optional(),
   note: z.string().max(400),
 });
 

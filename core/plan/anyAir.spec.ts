@@ -4,7 +4,8 @@ import { solveProblem } from '#core/kernel';
 import { LIBRARY } from '#core/library';
 import { recipeByBrush } from '#core/recipe';
 import type { Muster, Recipe } from '#core/muster';
-import { checkMuster, hasErrors } from './checkMuster';
+import { checkMuster } from './checkMuster';
+import { hasErrors } from './hasErrors';
 import { compile } from './compile';
 import { smallMuster } from './testing';
 

@@ -42,10 +42,6 @@ function checkUnits(muster: Muster): Finding[] {
   ];
 }
 
-export function hasErrors(findings: readonly Finding[]): boolean {
-  return findings.some((f) => f.severity === 'error' && !f.isCraft);
-}
-
 function error(rule: string, place: Place, where: string, text: string, cure: string): Finding {
   return { rule, severity: 'error', place, where, text, cure };
 }

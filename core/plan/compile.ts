@@ -30,7 +30,7 @@ import { handsOf } from './hands';
 import { compressorOpen, daylightSpans } from './hours';
 import { OUTDOORS } from './naming';
 import { pinsOf, type Pinning } from './pins';
-import { operationId, readyId, type StepRef } from './stepRef';
+import { doneId, operationId, readyId, type StepRef } from './stepRef';
 import {
   airbrushOf,
   BOOTH,
@@ -66,10 +66,6 @@ const NEEDS = ['lacquer', 'paint', 'none'] as const satisfies readonly Need[];
 const AIR = 1000;
 
 const CLOCKS = ['water', 'solvent', 'oxidation'] as const satisfies readonly Drying[];
-
-function doneId(piece: Piece): string {
-  return `${piece.id}.done`;
-}
 
 /**
  * @param muster one in which `checkMuster` finds no error

@@ -1,10 +1,12 @@
-export { checkMuster, hasErrors, MUSTER_CHECKS } from './checkMuster';
+export { checkMuster, MUSTER_CHECKS } from './checkMuster';
+export { hasErrors } from './hasErrors';
 export { compile, oneAfterAnother, type Compiled } from './compile';
-export { operationId, readyId, type StepRef } from './stepRef';
+export { doneId, operationId, readyId, type StepRef } from './stepRef';
 export { horizonDays } from './horizon';
 export {
   barePlan,
   present,
+  WET_SHARE,
   worstLateness,
   type Gate,
   type Plan,

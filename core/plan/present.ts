@@ -88,7 +88,7 @@ export interface Plan {
 }
 
 /** Shares of the drying time after which wet turns workable, and workable nearly dry, where no window says it. */
-const WET_SHARE = 0.4;
+export const WET_SHARE = 0.4;
 const WORKABLE_SHARE = 0.75;
 
 /** @param solution feasible or optimal, for `compiled.problem` */

@@ -60,7 +60,7 @@ export function factsOfRun(run: readonly PlanStep[], cupMl = CUP_ML): RunFacts {
     notes: unique(run.map((s) => s.layer.note.trim()).filter((note) => note !== '')),
     mix: mixFor(run, cupMl),
     spray: sprayGuide(layer.family, layer.method, layer),
-    cautions: cautionsFor(layer.family, layer.method, layer.task),
+    cautions: cautionsFor(layer),
     lookOver: lookOverOf(run),
     who: run[0]!.doer?.who ?? null,
     handovers: run.flatMap((s) => s.doer?.handovers ?? []),

@@ -20,6 +20,11 @@ export interface StepRef {
 export function operationId(piece: Pick<Piece, 'id'>, layer: Pick<Layer, 'id'>, round = 1): string {
   return round === 1 ? `${piece.id}.${layer.id}` : `${piece.id}.${layer.id}~${round}`;
 }
+/** When a piece is finished: nothing is done then. */
+export function doneId(piece: Pick<Piece, 'id'>): string {
+  return `${piece.id}.done`;
+}
+
 export function readyId(unit: Unit): string {
   return `${unit.id}.ready`;
 }

@@ -20,7 +20,7 @@ export {
 } from './links';
 export { layerByBrush, recipeByBrush } from './byBrush';
 export { effectiveRecipe, substituted } from './effective';
-export { dryingOf, roundsOf, waitsBetween, workMinutes } from './rounds';
+export { dryingOf, hands, roundsOf, waitsBetween, workMinutes } from './rounds';
 export {
   changesOf,
   composed,

@@ -1,8 +1,8 @@
 /** What a step is, in words: what a log entry carries so that it can be read from itself alone. */
-import type { Muster } from '#core/muster';
-import { operationId, type StepRef } from '#core/plan';
+import { airAt, minutesUntil, originOf, spellsOf, type Instant, type Muster } from '#core/muster';
+import { horizonDays, operationId, type StepRef } from '#core/plan';
 import { effectiveRecipe, roundsOf } from '#core/recipe';
-import type { LogEntry } from './log';
+import type { LogEntry } from '#core/log';
 
 export type About = NonNullable<LogEntry['about']>;
 
@@ -38,5 +38,20 @@ export function factsOf({
     mixture: layer.mixture,
     coats: layer.coats,
     ...(layer.film ? { film: layer.film } : {}),
+  };
+}
+
+/** The air of the bench at a moment, as an entry carries it: by its readings where there are any, else by its climate; null where neither is known. */
+export function airOf(muster: Muster): (at: Instant) => LogEntry['air'] | null {
+  const origin = originOf(muster);
+  const spells = spellsOf(muster, horizonDays(muster));
+  return (at) => {
+    const air = spells.length > 0 ? airAt(spells, Math.max(0, minutesUntil(origin, at))) : null;
+    return (
+      air && {
+        celsius: Math.round(air.celsius * 10) / 10,
+        humidityPercent: Math.max(1, Math.round(air.humidityPercent)),
+      }
+    );
   };
 }

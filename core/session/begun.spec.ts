@@ -1,6 +1,7 @@
 /** Which pieces are under way, by their steps in the log. */
 import { describe, expect, it } from 'vitest';
-import { begunPieces, type LogEntry } from './index';
+import type { LogEntry } from '#core/log';
+import { begunPieces } from './index';
 
 const at = '2027-03-01T19:00';
 const about = (step: string, kind: 'done' | 'note', id: string): LogEntry =>

@@ -1,5 +1,5 @@
 /** Which pieces are under way. */
-import { standing, type LogEntry } from './log';
+import { standing, type LogEntry } from '#core/log';
 
 /**
  * Ids of the pieces of which a step is done or left off, by what stands in the log. A step begins with the id of its piece and a dot, and

@@ -5,7 +5,7 @@ import type { Muster } from '#core/muster';
 import { compile, present } from '#core/plan';
 import { layer, smallMuster } from '../plan/testing';
 import { budgetOf } from './budget';
-import type { LogEntry } from './log';
+import type { LogEntry } from '#core/log';
 
 const base = smallMuster([
   layer('prime', { family: 'primer', minutes: 10 }),

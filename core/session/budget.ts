@@ -1,7 +1,7 @@
 /** Hours that a unit may cost: spent, still planned, over, and what could be left off. */
 import type { Muster, Unit } from '#core/muster';
 import { optionalLayers, type Plan } from '#core/plan';
-import { standing, type LogEntry } from './log';
+import { standing, type LogEntry } from '#core/log';
 
 export interface Budget {
   readonly budgetMinutes: number;

@@ -1,9 +1,21 @@
 /** Each piece's own history: what went on it, in order, exactly as mixed; and a recipe made of it, to match reinforcements. */
+import { mixOf } from '#core/amounts';
+import type { ClockPoints } from '#core/climate';
 import { methodOf } from '#core/materials';
-import { wallTime, withSuffix, type Layer, type Recipe } from '#core/muster';
+import {
+  minutesUntil,
+  wallTime,
+  withEstimate,
+  withSuffix,
+  type Layer,
+  type Origin,
+  type Recipe,
+} from '#core/muster';
 import type { StepRef } from '#core/plan';
+import { workMinutes } from '#core/recipe';
 import { factsOf } from './about';
-import { standing, type EntryOf, type LogEntry } from './log';
+import { shareDried } from './lessons';
+import { standing, type EntryOf, type LogEntry } from '#core/log';
 
 export interface PieceCard {
   readonly piece: string;
@@ -13,22 +25,37 @@ export interface PieceCard {
   readonly lines: readonly string[];
   readonly pictures: readonly { readonly id: string; readonly at: string; readonly data: string }[];
   /** layers put on, in the order in which that was done, with what is known of each */
-  readonly done: readonly { readonly layer: Layer; readonly entry: EntryOf<'done'> }[];
+  readonly done: readonly CardLayer[];
   readonly corrections: ReadonlyMap<string, readonly string[]>;
 }
 
-/** One card for every piece that has a history, by name. @param zone the bench's, for the dates */
+/** What is known of a layer on one piece. */
+export interface CardLayer {
+  readonly layer: Layer;
+  readonly entry: EntryOf<'done'>;
+  /** pieces that the entry counts for */
+  readonly count: number;
+  /** share of its nominal drying after which it was found dry; null where nobody looked */
+  readonly driedAt: number | null;
+}
+
+/**
+ * One card for every piece that has a history, by name.
+ * @param zone the bench's, for the dates
+ * @param drying by whose clocks the looks at its coats are read; without it they are not
+ */
 export function pieceCards(
   log: readonly LogEntry[],
   steps: ReadonlyMap<string, StepRef>,
   zone: string,
+  drying: { readonly clocks: ReadonlyMap<string, ClockPoints>; readonly origin: Origin } | null = null,
 ): PieceCard[] {
   interface Draft {
     step: StepRef | undefined;
     name: string;
     lines: string[];
     pictures: { id: string; at: string; data: string }[];
-    done: { layer: Layer; entry: EntryOf<'done'> }[];
+    done: (CardLayer & { driedAt: number | null })[];
     corrections: Map<string, string[]>;
   }
   const cards = new Map<string, Draft>();
@@ -52,7 +79,7 @@ export function pieceCards(
         `${wallTime(zone, e.at).slice(0, 10)} ${about.layer}: ${text}${e.note ? `. ${e.note}` : ''}`,
       );
     if (e.kind === 'done') {
-      if (step) card.done.push({ layer: step.layer, entry: e });
+      if (step) card.done.push({ layer: step.layer, entry: e, count: step.piece.count, driedAt: null });
       say(
         [
           `${methodOf(about.method).name}`,
@@ -66,6 +93,12 @@ export function pieceCards(
           .filter((part) => part !== '')
           .join(', '),
       );
+    } else if (e.kind === 'dry' && step && drying) {
+      const of = card.done.find((d) => d.entry.step === e.step && d.driedAt === null);
+      if (of) {
+        const from = minutesUntil(drying.origin, of.entry.at);
+        of.driedAt = shareDried(step, drying.clocks, from, minutesUntil(drying.origin, e.at));
+      }
     } else if (e.kind === 'rework') {
       const text = `${e.trouble} → ${e.cure}`;
       if (step) {
@@ -85,24 +118,18 @@ export function pieceCards(
 }
 
 /**
- * A recipe of what was really put on: only the layers done, in that order, with measured minutes, the mixture in the note and what each
- * was corrected to.
+ * A recipe of what was really put on: only the layers done, in that order, with the minutes that were measured, the mixture and the film as
+ * they were, the drying that was seen, and what each was corrected to.
  * @throws Error where the recipe of the piece is gone
  */
 export function recipeOf(card: PieceCard, id: string): Recipe {
   const { recipe } = card;
   if (!recipe) throw new Error(`The recipe of ${card.name} is gone: there is nothing to make one from.`);
   const layers: Layer[] = [];
-  for (const { layer, entry } of card.done) {
-    if (layers.some((l) => l.id === layer.id)) continue;
-    const original = recipe.layers.find((l) => l.id === layer.id);
-    if (!original) continue;
-    const notes = [
-      original.note,
-      entry.mixture ? `Mixed: ${entry.mixture}.` : '',
-      ...(card.corrections.get(layer.id) ?? []).map((c) => `Corrected: ${c}.`),
-    ].filter((n) => n !== '');
-    layers.push({ ...original, note: notes.join(' ').slice(0, 2000) });
+  for (const of of card.done) {
+    if (layers.some((l) => l.id === of.layer.id)) continue;
+    const original = recipe.layers.find((l) => l.id === of.layer.id);
+    if (original) layers.push(asItWas(original, of, card.corrections.get(of.layer.id) ?? []));
   }
   const kept = new Set(layers.map((l) => l.id));
   return {
@@ -117,4 +144,64 @@ export function recipeOf(card: PieceCard, id: string): Recipe {
       return tied;
     }),
   };
+}
+
+/** A layer as it was put on, where the log says how. */
+function asItWas(
+  original: Layer,
+  { layer, entry, count, driedAt }: CardLayer,
+  corrections: readonly string[],
+): Layer {
+  const said = entry.about;
+  const notes = [
+    original.note,
+    entry.mixture ? `Mixed: ${entry.mixture}.` : '',
+    ...corrections.map((c) => `Corrected: ${c}.`),
+  ].filter((n) => n !== '');
+  const mixture = mixedOf(layer, entry);
+  const was: Layer = {
+    ...original,
+    note: notes.join(' ').slice(0, 2000),
+    ...(mixture === null ? {} : { mixture }),
+    ...(said ? { coats: said.coats } : {}),
+    ...(said?.film ? { film: said.film } : {}),
+  };
+  const timed = entry.isMeasured ? withEstimate(was, 'minutes', measured(was, entry.minutes, count), 1) : was;
+  // A look tells only that it was dry by then: later than nominal it says that the coat needs more, sooner that it needs no more than that.
+  return driedAt === null || was.dryMinutes <= 0
+    ? timed
+    : withEstimate(timed, 'dryMinutes', Math.max(1, Math.round(was.dryMinutes * driedAt)), 1);
+}
+
+/** Minutes a piece and a coat. */
+function measured(layer: Layer, minutes: number, count: number): number {
+  const each = (layer.minutes * minutes) / workMinutes(layer, count);
+  return Math.max(0.1, Math.min(1440, Math.round(each * 10) / 10));
+}
+
+/** Finer no mixture is said by the bench. */
+const MOST_PARTS = 12;
+/** A share by so much off is the same mix. */
+const SAME_SHARE = 0.03;
+
+/** What was really mixed as the recipe would say it; null where it was as planned, or the log does not say. */
+function mixedOf(layer: Layer, { used }: EntryOf<'done'>): string | null {
+  const parts = (used ?? []).filter((u) => u.ml > 0);
+  const all = parts.reduce((sum, p) => sum + p.ml, 0);
+  if (all <= 0) return null;
+  const planned = new Map(mixOf(layer).components.map((c) => [c.name, c.share]));
+  const isAsPlanned =
+    planned.size === parts.length &&
+    parts.every((p) => Math.abs((planned.get(p.name) ?? -1) - p.ml / all) <= SAME_SHARE);
+  if (isAsPlanned) return null;
+  const names = parts.map((p) => p.name).join(', ');
+  if (parts.length === 1) return names.slice(0, 120);
+  // The fewest parts that come near enough.
+  for (let whole = parts.length; whole <= MOST_PARTS; whole++) {
+    const ratio = parts.map((p) => Math.max(1, Math.round((whole * p.ml) / all)));
+    const sum = ratio.reduce((a, b) => a + b, 0);
+    if (whole === MOST_PARTS || parts.every((p, k) => Math.abs(ratio[k]! / sum - p.ml / all) <= SAME_SHARE))
+      return `${names} ${ratio.join(':')}`.slice(0, 120);
+  }
+  return null;
 }

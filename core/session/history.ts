@@ -3,10 +3,16 @@ import type { Problem, ProblemLag, ProblemOperation } from '#core/kernel';
 import type { Layer } from '#core/muster';
 import { AIRBRUSH, BOOTH, type StepRef } from '#core/plan';
 import { minutesUntil, type Origin } from '#core/muster';
-import { standing, type LogEntry } from './log';
+import { standing, type EntryOf, type LogEntry } from '#core/log';
+import { approvals } from './pilot';
 
 export function reworkId(step: string, entry: string): string {
   return `${step}!${entry}`;
+}
+
+/** Is it work of its own? Otherwise something is accepted as it is, or done again. */
+function isWork(e: EntryOf<'rework'>): boolean {
+  return e.minutes > 0 && !e.again;
 }
 
 /** The steps with every rework of the log among them, each as a layer of its own. */
@@ -17,7 +23,7 @@ export function withReworks(
   const all = new Map(steps);
   for (const e of standing(log)) {
     const of = e.kind === 'rework' ? steps.get(e.step) : undefined;
-    if (e.kind !== 'rework' || !of) continue;
+    if (e.kind !== 'rework' || !isWork(e) || !of) continue;
     const layer: Layer = {
       ...of.layer,
       name: `${e.trouble}: ${e.cure}`,
@@ -52,6 +58,24 @@ export function withHistory(
   return withLog(afterAbsences(problem, now), log, origin, now);
 }
 
+/**
+ * The problem once pilots are approved: the other pieces of their recipe wait for them no longer. A verdict of “changed” after that makes
+ * them wait again.
+ */
+export function withApprovals(
+  problem: Problem,
+  steps: ReadonlyMap<string, StepRef>,
+  log: readonly LogEntry[],
+): Problem {
+  const approved = approvals(steps, log);
+  if (approved.size === 0) return problem;
+  const waitsForPilot = ({ from, to }: ProblemLag): boolean => {
+    const step = steps.get(to);
+    return !!step?.layer.isPiloted && step.piece.recipe === approved.get(from);
+  };
+  return { ...problem, lags: (problem.lags ?? []).filter((l) => !waitsForPilot(l)) };
+}
+
 /** Who was away is away no more: what happened meanwhile, happened. */
 function afterAbsences(problem: Problem, now: number): Problem {
   const timed = new Set(problem.operations.flatMap((o) => (o.minutes > 0 ? [o.id] : [])));
@@ -69,8 +93,10 @@ function withLog(problem: Problem, log: readonly LogEntry[], origin: Origin, now
   const entries = standing(log);
   const known = new Map(problem.operations.map((o) => [o.id, o]));
   const isKnown = (id: string): boolean => known.has(id) || reworks.has(id);
-  const reworks = new Set(entries.flatMap((e) => (e.kind === 'rework' ? [reworkId(e.step, e.id)] : [])));
+  const corrections = entries.flatMap((e) => (e.kind === 'rework' && !e.again ? [e] : []));
+  const reworks = new Set(corrections.filter(isWork).map((e) => reworkId(e.step, e.id)));
   const fixed = new Map<string, { id: string; start: number; end: number }>();
+  /** by the step that is not dry yet: nothing goes on it before */
   const notBefore = new Map<string, number>();
   const skipped = new Set<string>();
   const extra: ProblemOperation[] = [];
@@ -83,15 +109,26 @@ function withLog(problem: Problem, log: readonly LogEntry[], origin: Origin, now
     } else if (e.kind === 'skipped' && isKnown(e.step)) {
       fixed.set(e.step, { id: e.step, start: at, end: at });
       skipped.add(e.step);
-    } else if (e.kind === 'not-dry')
-      for (const lag of lags)
-        if (lag.from === e.step)
-          notBefore.set(lag.to, Math.max(notBefore.get(lag.to) ?? 0, at + Math.ceil(e.moreMinutes)));
+    } else if (e.kind === 'rework')
+      for (const again of e.again ?? []) {
+        fixed.delete(again);
+        skipped.delete(again);
+      }
+    else if (e.kind === 'not-dry') notBefore.set(e.step, at + Math.ceil(e.moreMinutes));
+    else if (e.kind === 'dry') notBefore.delete(e.step);
   }
-  for (const e of entries) {
-    if (e.kind !== 'rework' || !known.has(e.step)) continue;
+  for (const e of corrections) {
+    const like = known.get(e.step);
+    if (!like) continue;
+    const after = lags.filter((l) => l.from === e.step);
+    // A window that was missed or spoiled does not bind what follows: that begins anew, by drying alone.
+    lags = lags.map((l) => {
+      if (l.from !== e.step) return l;
+      const { max, prefer, ...open } = l;
+      return max === undefined && prefer === undefined ? l : open;
+    });
+    if (!isWork(e)) continue;
     const id = reworkId(e.step, e.id);
-    const like = known.get(e.step)!;
     extra.push({
       id,
       minutes: Math.max(1, Math.ceil(e.minutes)),
@@ -103,16 +140,12 @@ function withLog(problem: Problem, log: readonly LogEntry[], origin: Origin, now
           }
         : {}),
     });
-    const after = lags.filter((l) => l.from === e.step);
-    // A window that was missed or spoiled does not bind the rework: it begins anew, by drying alone.
-    lags = lags.map((l) => {
-      if (l.from !== e.step) return l;
-      const { max, prefer, ...open } = l;
-      return max === undefined && prefer === undefined ? l : open;
-    });
     lags.push({ from: e.step, to: id, min: 0 });
     for (const l of after) lags.push({ from: id, to: l.to, min: Math.ceil(e.dryMinutes) });
   }
+  const earliest = new Map<string, number>();
+  for (const l of lags)
+    if (notBefore.has(l.from)) earliest.set(l.to, Math.max(earliest.get(l.to) ?? 0, notBefore.get(l.from)!));
   lags = lags.map((l) => (skipped.has(l.from) ? { from: l.from, to: l.to, min: 0 } : l));
   // What was done out of order was done: nothing undone can still have to come before it.
   lags = lags.filter((l) => !fixed.has(l.to) || fixed.has(l.from));
@@ -127,7 +160,7 @@ function withLog(problem: Problem, log: readonly LogEntry[], origin: Origin, now
     operations: operations.map((o) =>
       fixed.has(o.id) || o.minutes === 0
         ? o
-        : { ...o, earliest: Math.max(o.earliest ?? 0, now, notBefore.get(o.id) ?? 0) },
+        : { ...o, earliest: Math.max(o.earliest ?? 0, now, earliest.get(o.id) ?? 0) },
     ),
     lags,
     fixed: [...(problem.fixed ?? []).filter((f) => !fixed.has(f.id)), ...history],

@@ -1,39 +1,22 @@
-export { aboutStep, type About } from './about';
+export { aboutStep, airOf, type About } from './about';
 export { pieceCards, recipeOf, type PieceCard } from './card';
-export { curesFor, type Cure } from './cures';
-export { reworkId, withHistory, withoutOpenWindows, withReworks } from './history';
+export { reworkId, withApprovals, withHistory, withoutOpenWindows, withReworks } from './history';
 export {
   dryingLessons,
   handsLessons,
+  isTelling,
   productOf,
+  taught,
   withDryingLesson,
   withHandsLesson,
   withoutLessons,
   type DryingLesson,
   type HandsLesson,
 } from './lessons';
-export { layOut, leftBehind, type LaidOut, type LeftBehind } from './kit';
-export {
-  aheadOfClock,
-  entryId,
-  entrySchema,
-  fromFirstLog,
-  lastAct,
-  LOG_FORMAT,
-  logFileSchema,
-  mergeLogs,
-  MOST_MINUTES,
-  PICTURE_CHARACTERS,
-  readLogFile,
-  standing,
-  withoutRepeats,
-  type EntryOf,
-  type LogEntry,
-} from './log';
+export { driesLongest, layOut, leftBehind, type LaidOut, type LeftBehind } from './kit';
 export { begunPieces } from './begun';
 export { budgetOf, type Budget } from './budget';
 export {
-  hasHistory,
   pose,
   shownOf,
   solvedPlan,
@@ -44,4 +27,14 @@ export {
   type Shown,
   type Solved,
 } from './solved';
-export { tonight, type ShelfItem, type ShelfState, type Tonight } from './tonight';
+export { doneDeeds, passesLeft, timingOf, waitedFor, type Mixed, type Timing } from './acts';
+export { agenda, type Agenda } from './agenda';
+export { alarmsOf, dueAlarms, nextAlarm, type Alarm } from './alarms';
+export { restingCoats, shelfAt, type Resting, type ShelfRow, type ShelfState } from './shelf';
+export { stripOf, type Strip, type StripRun } from './strip';
+export { eyeTasks, howFar, meanMiss, surfaceAt, type EyeAnswer, type EyeTask } from './eye';
+export { fogOn, isAnswered, surpriseSchema, surprisesOf, type Surprise } from './surprises';
+export { curesFor, ownCures, reworkEntry, type Cure, type PieceCure } from './trouble';
+export { nextTimeNotes, type NextTime } from './nextTime';
+export { addedMinutes, pilotsBegun, pilotState, type Judged, type PilotState } from './pilot';
+export { pictureDue } from './pictureDue';

@@ -4,7 +4,7 @@ import { familyOf, methodOf } from '#core/materials';
 import { clockTime, listed, moment, type Plan, type PlanSession, type PlanStep } from '#core/plan';
 
 export interface LaidOut {
-  readonly group: 'Paints to shake' | 'Cups' | 'Tools' | 'Protection' | 'Water and cloths';
+  readonly group: 'Paints to shake' | 'Cups' | 'Tools' | 'Masks' | 'Protection' | 'Water and cloths';
   readonly text: string;
 }
 
@@ -30,6 +30,11 @@ export function layOut(plan: Plan, session: PlanSession, done: ReadonlySet<strin
       'Cups',
       `${mixed} mixing ${mixed === 1 ? 'cup' : 'cups'}, labelled${sprayed > 0 ? `, and the cleaning pot for ${sprayed} loads` : ''}`,
     );
+  const masked = new Map<string, number>();
+  for (const { layer } of steps)
+    if (layer.task === 'mask' || layer.task === 'putty')
+      masked.set(layer.name, (masked.get(layer.name) ?? 0) + 1);
+  for (const [name, n] of masked) put('Masks', `${name}: for ${n} ${n === 1 ? 'piece' : 'pieces'}`);
   for (const s of steps) {
     const { layer } = s;
     if (layer.method === 'airbrush')
@@ -55,9 +60,41 @@ export function layOut(plan: Plan, session: PlanSession, done: ReadonlySet<strin
     if (layer.task === 'wipe' || isSolvent(layer))
       put('Water and cloths', 'Thinner in a lidded jar, lint-free swabs');
   }
-  const order: LaidOut['group'][] = ['Paints to shake', 'Cups', 'Tools', 'Protection', 'Water and cloths'];
+  const order: LaidOut['group'][] = [
+    'Paints to shake',
+    'Cups',
+    'Tools',
+    'Masks',
+    'Protection',
+    'Water and cloths',
+  ];
   return order.flatMap((g) => lines.filter((l) => l.group === g));
 }
+
+/** What of a session dries longest among that which can be begun at once: everything else fits into its drying. Null where nothing dries long. */
+export function driesLongest(
+  session: PlanSession,
+  done: ReadonlySet<string>,
+): { readonly step: PlanStep; readonly pieces: number; readonly dries: number } | null {
+  const begun = new Set<string>();
+  const first = session.steps.filter((s) => {
+    if (done.has(s.id) || begun.has(s.piece.id)) return false;
+    begun.add(s.piece.id);
+    return true;
+  });
+  const dries = (s: PlanStep): number => s.tide.dryAt - s.end;
+  const longest = first.reduce<PlanStep | null>((a, b) => (a && dries(a) >= dries(b) ? a : b), null);
+  if (!longest || dries(longest) < WORTH_MINUTES || first.every((s) => s.layer.id === longest.layer.id))
+    return null;
+  return {
+    step: longest,
+    pieces: first.filter((s) => s.layer.id === longest.layer.id && s.recipe.id === longest.recipe.id).length,
+    dries: dries(longest),
+  };
+}
+
+/** Shorter than that it does not matter when it is begun. */
+const WORTH_MINUTES = 45;
 
 const ROUNDED_MINUTES = 10;
 

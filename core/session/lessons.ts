@@ -6,20 +6,23 @@ import {
   productFactors,
   type LayerFactor,
   type ProductFactor,
+  type ProductLook,
 } from '#core/learn';
 import type { FamilyId } from '#core/materials';
 import {
   asNominal,
   minutesUntil,
   nominalOf,
+  originOf,
   withEstimate,
   type Layer,
   type Origin,
   type Muster,
 } from '#core/muster';
-import type { StepRef } from '#core/plan';
-import { dryingOf, workMinutes } from '#core/recipe';
-import { standing, type LogEntry } from './log';
+import { operationId, WET_SHARE, type StepRef } from '#core/plan';
+import { dryingOf, roundsOf, workMinutes } from '#core/recipe';
+import { WILL_NOT_LIFT } from './trouble';
+import { standing, type LogEntry } from '#core/log';
 
 export interface DryingLesson extends ProductFactor {
   readonly family: FamilyId;
@@ -45,42 +48,119 @@ export function dryingLessons(
   clocks: ReadonlyMap<string, ClockPoints>,
   origin: Origin,
 ): DryingLesson[] {
-  const entries = standing(log);
-  const ended = new Map(
-    entries.flatMap((e) => (e.kind === 'done' ? [[e.step, minutesUntil(origin, e.at)] as const] : [])),
-  );
-  const looks = entries.flatMap((e) => {
-    if (e.kind !== 'dry' && e.kind !== 'not-dry') return [];
-    const step = steps.get(e.step);
-    const end = ended.get(e.step);
-    if (!step || end === undefined) return [];
-    const need = dryingOf(asNominal(step.layer, 'dryMinutes'));
-    const points = step.clock === null ? undefined : clocks.get(step.clock);
+  return productFactors(looksAtCoats(log, steps, clocks, origin)).map((f) => ({
+    ...f,
+    family: f.family as FamilyId,
+  }));
+}
+
+/**
+ * What the log has seen of coats, each against the clock of its own coat: touched without a mark, gone over or not yet, lifted while its
+ * window stood, or found shut. They are moments of one drying: each is a censored look at the same factor.
+ */
+function looksAtCoats(
+  log: readonly LogEntry[],
+  steps: ReadonlyMap<string, StepRef>,
+  clocks: ReadonlyMap<string, ClockPoints>,
+  origin: Origin,
+): ProductLook[] {
+  const holds = standing(log);
+  const isTooLate = (e: LogEntry): boolean => e.kind === 'rework' && e.trouble === WILL_NOT_LIFT;
+  const shut = new Set(holds.flatMap((e) => (isTooLate(e) && 'step' in e ? [e.step] : [])));
+  /** when each step was last done, as the log goes on */
+  const ended = new Map<string, number>();
+  const looks: ProductLook[] = [];
+  /** @param share of its nominal drying at which it was to be so */
+  const look = (step: StepRef, end: number, at: number, wasSo: boolean, share: number): void => {
+    const gone = shareDried(step, clocks, end, at);
+    if (gone === null || share <= 0) return;
+    looks.push({
+      product: productOf(step.layer),
+      family: step.layer.family,
+      share: gone / share,
+      wasDry: wasSo,
+      // What went on in one evening from one mix dried side by side.
+      coat: `${step.layer.name}, evening ${Math.floor(end / DAY)}`,
+    });
+  };
+  for (const e of holds) {
+    const step = 'step' in e && e.step !== undefined ? steps.get(e.step) : undefined;
+    if (!step) continue;
     const at = minutesUntil(origin, e.at);
-    const ticks = points ? ticksAt(points, at) - ticksAt(points, end) : at - end;
-    if (need <= 0 || ticks <= 0) return [];
-    return [
-      {
-        product: productOf(step.layer),
-        family: step.layer.family,
-        share: ticks / need,
-        wasDry: e.kind === 'dry',
-      },
-    ];
+    // It could be worked when it was begun, or it was found to have shut.
+    const isWorked = e.kind === 'done' && !shut.has(e.step);
+    if (isWorked || isTooLate(e))
+      for (const { base, closes } of windowsOver(step, steps)) {
+        const end = ended.get(base.id);
+        const begun = e.kind === 'done' ? at - e.minutes : at;
+        if (end !== undefined) look(base.step, end, begun, isTooLate(e), closes);
+      }
+    if (e.kind === 'done') ended.set(e.step, at);
+    const end = 'step' in e && e.step !== undefined ? ended.get(e.step) : undefined;
+    if (end === undefined) continue;
+    if (e.kind === 'dry' || e.kind === 'not-dry') look(step, end, at, e.kind === 'dry', 1);
+    else if (e.kind === 'touch-dry') look(step, end, at, true, WET_SHARE);
+  }
+  return looks;
+}
+
+/** The coats beneath a step whose window its work ends, and at which share of their drying each window shuts. */
+function windowsOver(
+  { recipe, piece, layerIndex, round }: StepRef,
+  steps: ReadonlyMap<string, StepRef>,
+): { readonly base: { readonly id: string; readonly step: StepRef }; readonly closes: number }[] {
+  if (round > 1) return [];
+  return recipe.layers.slice(0, layerIndex).flatMap((layer, k) => {
+    const nominal = asNominal(layer, 'dryMinutes');
+    const closes = layer.window?.closesMinutes ?? null;
+    const last = layer.window?.through ?? recipe.layers[k + 1]?.id;
+    const id = operationId(piece, layer, roundsOf(layer));
+    const step = steps.get(id);
+    return closes !== null && step && last === recipe.layers[layerIndex]?.id && dryingOf(nominal) > 0
+      ? [{ base: { id, step }, closes: closes / dryingOf(nominal) }]
+      : [];
   });
-  return productFactors(looks).map((f) => ({ ...f, family: f.family as FamilyId }));
+}
+
+const DAY = 1440;
+
+/** Which share of its nominal drying had gone by between two minutes, in the air that was; null where nothing dries, or no time passed. */
+export function shareDried(
+  { layer, clock }: Pick<StepRef, 'layer' | 'clock'>,
+  clocks: ReadonlyMap<string, ClockPoints>,
+  from: number,
+  to: number,
+): number | null {
+  const need = dryingOf(asNominal(layer, 'dryMinutes'));
+  const points = clock === null ? undefined : clocks.get(clock);
+  const ticks = points ? ticksAt(points, to) - ticksAt(points, from) : to - from;
+  return need > 0 && ticks > 0 ? ticks / need : null;
 }
 
 /** Measured minutes only: what was ticked off without a clock teaches nothing. */
 export function handsLessons(log: readonly LogEntry[], steps: ReadonlyMap<string, StepRef>): HandsLesson[] {
   const about = new Map<string, { recipe: string; layer: string }>();
+  /** the day on which each layer was done for the first time */
+  const firstDay = new Map<string, string>();
   const looks = standing(log).flatMap((e) => {
     const step = e.kind === 'done' && e.isMeasured ? steps.get(e.step) : undefined;
     if (e.kind !== 'done' || !step || e.minutes <= 0) return [];
     const of = `${step.recipe.name}, ${step.layer.name}, ${step.piece.size?.class ?? 'size not given'}`;
     about.set(of, { recipe: step.recipe.id, layer: step.layer.id });
     const planned = workMinutes(asNominal(step.layer, 'minutes'), step.piece.count);
-    return [{ of, nth: e.nth ?? 1, ratio: e.minutes / planned }];
+    const layer = `${step.recipe.id} ${step.layer.id}`;
+    const day = e.at.slice(0, 10);
+    if (!firstDay.has(layer)) firstDay.set(layer, day);
+    const who = e.people?.length === 1 ? e.people[0]! : null;
+    return [
+      {
+        of,
+        nth: e.nth ?? 1,
+        ratio: e.minutes / planned,
+        isFirst: firstDay.get(layer) === day,
+        ...(who === null ? {} : { who }),
+      },
+    ];
   });
   return layerFactors(looks).map((f) => ({ ...f, ...about.get(f.of)! }));
 }
@@ -88,6 +168,76 @@ export function handsLessons(log: readonly LogEntry[], steps: ReadonlyMap<string
 const RANGE = { dry: [1, 86_400], hands: [0.1, 1440] } as const;
 const within = ([low, high]: readonly [number, number], x: number): number =>
   Math.max(low, Math.min(high, x));
+
+/** Do the looks tell anything? Only where the nominal figure lies outside what is likely is it left. */
+export function isTelling({ low, high }: { readonly low: number; readonly high: number }): boolean {
+  return low > 1 || high < 1;
+}
+
+/**
+ * The muster as this bench has shown it to be, to plan with: every figure that the log tells to be otherwise, windows included, which open
+ * and shut by the same clock as the coat dries. Figures that the user has set stay; so does everything where the bench is told not to use
+ * its lessons. The user's own muster is not changed by it.
+ * @param compiled its steps and clocks, asked for only where there is something to learn from
+ */
+export function taught(
+  muster: Muster,
+  log: readonly LogEntry[],
+  compiled: () => {
+    readonly steps: ReadonlyMap<string, StepRef>;
+    readonly clocks: ReadonlyMap<string, ClockPoints>;
+  },
+): Muster {
+  const hasWindow = muster.recipes.some((r) => r.layers.some((l) => l.window?.closesMinutes != null));
+  const teaches = (e: LogEntry): boolean =>
+    e.kind === 'dry' ||
+    e.kind === 'not-dry' ||
+    e.kind === 'touch-dry' ||
+    (e.kind === 'rework' && e.trouble === WILL_NOT_LIFT) ||
+    (e.kind === 'done' && (e.isMeasured === true || hasWindow));
+  if (muster.bench.usesLessons === false || !log.some(teaches)) return muster;
+  const { steps, clocks } = compiled();
+  const drying = dryingLessons(log, steps, clocks, originOf(muster)).filter(isTelling);
+  const hands = handsLessons(log, steps).filter(isTelling);
+  const pieces = new Map<string, number>();
+  for (const { recipe, layer } of steps.values()) {
+    const key = `${recipe.id} ${layer.id}`;
+    pieces.set(key, (pieces.get(key) ?? 0) + 1);
+  }
+  return withLayers(muster, (layer, recipe) => {
+    const dry = drying.find((d) => d.family === layer.family && d.product === productOf(layer));
+    const dried = dry && layer.dryFrom?.source !== 'yours' ? driedAs(layer, dry) : layer;
+    const hand = hands.find((h) => h.recipe === recipe && h.layer === layer.id);
+    return hand && layer.minutesFrom?.source !== 'yours'
+      ? handledAs(dried, hand, pieces.get(`${recipe} ${layer.id}`) ?? 1)
+      : dried;
+  });
+}
+
+/** The layer with its drying as learned, and its window by the same clock. */
+function driedAs(layer: Layer, { median, looks }: DryingLesson): Layer {
+  const nominal = nominalOf(layer, 'dryMinutes');
+  if (nominal <= 0) return layer;
+  const by = (minutes: number): number => within(RANGE.dry, Math.round(minutes * median));
+  const { window } = layer;
+  const learned = withEstimate(layer, 'dryMinutes', by(nominal), looks);
+  return window === null
+    ? learned
+    : {
+        ...learned,
+        window: {
+          ...window,
+          opensMinutes: window.opensMinutes === null ? null : Math.round(window.opensMinutes * median),
+          closesMinutes: window.closesMinutes === null ? null : by(window.closesMinutes),
+          preferMinutes: window.preferMinutes === null ? null : by(window.preferMinutes),
+        },
+      };
+}
+
+function handledAs(layer: Layer, lesson: HandsLesson, pieces: number): Layer {
+  const minutes = nominalOf(layer, 'minutes') * factorForRun(lesson, Math.max(1, pieces));
+  return withEstimate(layer, 'minutes', within(RANGE.hands, Math.round(minutes * 10) / 10), lesson.logged);
+}
 
 /** The muster with the learned drying on every layer of that product; layers with a closing window keep theirs. */
 export function withDryingLesson(muster: Muster, lesson: DryingLesson): Muster {
@@ -108,16 +258,8 @@ export function withDryingLesson(muster: Muster, lesson: DryingLesson): Muster {
 
 /** The muster with the learned minutes on that layer, as a run of so many pieces takes them on average. */
 export function withHandsLesson(muster: Muster, lesson: HandsLesson, pieces: number): Muster {
-  const by = factorForRun(lesson, Math.max(1, pieces));
   return withLayers(muster, (l, recipe) =>
-    recipe === lesson.recipe && l.id === lesson.layer
-      ? withEstimate(
-          l,
-          'minutes',
-          within(RANGE.hands, Math.round(nominalOf(l, 'minutes') * by * 10) / 10),
-          lesson.logged,
-        )
-      : l,
+    recipe === lesson.recipe && l.id === lesson.layer ? handledAs(l, lesson, pieces) : l,
   );
 }
 

@@ -13,8 +13,9 @@ import {
   type PlanFinding,
   type StepRef,
 } from '#core/plan';
-import { withHistory, withReworks } from './history';
-import { standing, type LogEntry } from './log';
+import { withApprovals, withHistory, withReworks } from './history';
+import { taught } from './lessons';
+import type { LogEntry } from '#core/log';
 
 /** What is to be solved: the muster as it stands, with what has happened so far. */
 export interface Posed extends Compiled {
@@ -48,21 +49,17 @@ export function shownOf({ problem, spells, ...shown }: Solved): Shown {
   return shown;
 }
 
-/** Has anything happened that a plan must go by? A note or a look at what was dry changes nothing. */
-export function hasHistory(log: readonly LogEntry[]): boolean {
-  return standing(log).some((e) => e.kind !== 'noted' && e.kind !== 'dry' && e.kind !== 'picture');
-}
-
 /**
- * @param muster one in which `checkMuster` finds no error
+ * @param told a muster in which `checkMuster` finds no error; it is planned with what its bench has taught
  * @param now the moment from which the rest is planned; null: nothing has happened yet
  */
-export function pose(muster: Muster, log: readonly LogEntry[], now: Instant | null): Posed {
+export function pose(told: Muster, log: readonly LogEntry[], now: Instant | null): Posed {
+  const muster = taught(told, log, () => compile(told));
   const origin = originOf(muster);
   const minute = now === null ? 0 : Math.max(0, Math.floor(minutesUntil(origin, now)));
   const compiled = compile(muster, minute);
   if (now === null) return { ...compiled, muster, least: leastSums(compiled.problem) };
-  const problem = withHistory(compiled.problem, log, origin, minute);
+  const problem = withHistory(withApprovals(compiled.problem, compiled.steps, log), log, origin, minute);
   return {
     ...compiled,
     muster,

@@ -7,15 +7,8 @@ import { seededRandom, solveProblem, validateSolution, type Solution } from '#co
 import { addDays, instantAfter, originOf } from '#core/muster';
 import { checkMuster, compile, present } from '#core/plan';
 import { foggyMuster } from '../../demo/foggy';
-import {
-  curesFor,
-  standing,
-  tonight,
-  withHistory,
-  withoutOpenWindows,
-  withReworks,
-  type LogEntry,
-} from './index';
+import { standing, endedSteps, type LogEntry } from '#core/log';
+import { curesFor, agenda, reworkEntry, withHistory, withoutOpenWindows, withReworks } from './index';
 
 const SEED = 11;
 
@@ -55,7 +48,7 @@ describe('three weeks at the bench', () => {
 
     for (let turn = 0; turn < 2000; turn++) {
       const plan = present(muster, { ...compiled, steps: withReworks(compiled.steps, log) }, solution);
-      const state = tonight(plan, log, now);
+      const state = agenda(plan, log);
       const step = state.run[0];
       if (!step) break;
       const luck = random();
@@ -77,19 +70,8 @@ describe('three weeks at the bench', () => {
       now += slip;
       add({ kind: 'done', step: step.id, minutes: step.end - step.start + slip }, now);
       if (luck > 0.96 && reworks < 4) {
-        const cure = curesFor(step.layer)[0]!;
         reworks++;
-        add(
-          {
-            kind: 'rework',
-            step: step.id,
-            trouble: cure.trouble,
-            cure: cure.cure,
-            minutes: cure.minutes,
-            dryMinutes: cure.dryMinutes,
-          },
-          now,
-        );
+        add(reworkEntry(curesFor(plan, log, step)[0]!), now);
         now += 1;
         replan();
       } else if (luck > 0.93) {
@@ -98,9 +80,7 @@ describe('three weeks at the bench', () => {
       } else if (slip > 0 || state.run.length === 1) if (slip > 0) replan();
     }
 
-    const done = new Set(
-      standing(log).flatMap((e) => (e.kind === 'done' || e.kind === 'skipped' ? [e.step] : [])),
-    );
+    const done = endedSteps(log);
     expect([...compiled.steps.keys()].filter((id) => !done.has(id))).toEqual([]);
     expect(new Set([...compiled.steps.values()].map((s) => s.piece.id)).size).toBe(
       muster.units.flatMap((u) => u.pieces).length,
@@ -142,7 +122,7 @@ describe('a bench that does as it likes', () => {
       };
       for (let turn = 0; turn < 600; turn++) {
         const plan = present(muster, { ...compiled, steps: withReworks(compiled.steps, log) }, solution);
-        const { run } = tonight(plan, log, now);
+        const { run } = agenda(plan, log);
         const step = run[0];
         if (!step) break;
         const luck = random();
@@ -156,14 +136,13 @@ describe('a bench that does as it likes', () => {
         now = Math.max(now, step.start) + (isEarly ? 0 : step.end - step.start);
         add({ kind: 'done', step: step.id, minutes: step.end - step.start }, now);
         if (luck > 0.95) {
-          const cures = curesFor(step.layer);
-          const { trouble, cure, minutes, dryMinutes } = cures[Math.floor(random() * cures.length)]!;
-          add({ kind: 'rework', step: step.id, trouble, cure, minutes, dryMinutes }, now);
+          const cures = curesFor(plan, log, step);
+          add(reworkEntry(cures[Math.floor(random() * cures.length)]!), now);
         } else if (luck > 0.9) add({ kind: 'not-dry', step: step.id, moreMinutes: 30 }, now);
         else if (luck > 0.87) add({ kind: 'skipped', step: run[run.length - 1]!.id }, now);
         if (luck > 0.87 || isEarly) replan();
       }
-      const done = new Set(log.flatMap((e) => (e.kind === 'done' || e.kind === 'skipped' ? [e.step] : [])));
+      const done = endedSteps(log);
       expect([...compiled.steps.keys()].filter((id) => !done.has(id))).toEqual([]);
     });
 });

@@ -5,6 +5,7 @@ import { writeShoppingCsv } from '#core/exchange';
 import { solveProblem } from '#core/kernel';
 import { checkMuster, compile, present } from '#core/plan';
 import { fenMuster } from '../../demo/fen';
+import type { Ended } from '#core/log';
 import { consumableUses, markingUses, productUses, shoppingList, unnamedUses } from './index';
 
 const muster = fenMuster('2027-03-01');
@@ -23,6 +24,40 @@ describe('the stores against the plan', () => {
     let left = short!.leftMl;
     const first = short!.sessions.find((s) => (left -= s.ml) < 0)!;
     expect(short!.runsOut!.session).toBe(first.session);
+  });
+
+  it('fall by what was done, which needs nothing more; what is counted anew falls from there', () => {
+    const before = productUses(muster, plan);
+    const steps = [...plan.steps.values()].sort((a, b) => a.start - b.start);
+    const half = steps.slice(0, steps.length / 2);
+    const at = '2027-03-20T20:00:00Z';
+    const ended: Ended = new Map(
+      half.map((s, k) => [s.id, { id: `e${k}`, at, kind: 'done', step: s.id, minutes: 1 }]),
+    );
+    const after = productUses(muster, plan, ended);
+    const used = after.reduce((sum, u) => sum + u.usedMl, 0);
+    expect(used).toBeGreaterThan(1);
+    for (const now of after) {
+      const then = before.find((u) => u.name === now.name)!;
+      expect(now.neededMl + now.usedMl).toBeCloseTo(then.neededMl, 9);
+      expect(now.leftMl).toBeCloseTo(Math.max(0, then.leftMl - now.usedMl), 9);
+    }
+    const counted = {
+      ...muster,
+      stores: {
+        ...muster.stores!,
+        products: muster.stores!.products.map((p) => ({ ...p, leftMl: 50, leftAt: '2027-03-20T21:00:00Z' })),
+      },
+    };
+    for (const u of productUses(counted, plan, ended).filter((u) => u.product)) expect(u.leftMl).toBe(50);
+    const left = (e: Ended): number =>
+      markingUses(muster, plan, e)[0]!.left + markingUses(muster, plan, e)[0]!.needed;
+    const all: Ended = new Map(
+      steps.map((s, k) => [s.id, { id: `a${k}`, at, kind: 'done', step: s.id, minutes: 1 }]),
+    );
+    expect(markingUses(muster, plan, all)[0]).toMatchObject({ needed: 0, short: null });
+    expect(left(all)).toBeLessThan(left(new Map()));
+    expect(shoppingList(muster, plan, all)).toEqual([]);
   });
 
   it('make a shopping list by the day, that a CSV library reads back', () => {

@@ -14,13 +14,29 @@ import {
   type Recipe,
 } from '#core/muster';
 import type { Plan, PlanStep } from '#core/plan';
+import type { Ended } from '#core/log';
+
+const NOTHING: Ended = new Map();
+
+/** Has the log used it up since it was said how much there is? */
+function isSpent(
+  step: PlanStep,
+  ended: Ended,
+  { leftAt }: { readonly leftAt?: string | undefined },
+): boolean {
+  const entry = ended.get(step.id);
+  return entry?.kind === 'done' && (leftAt === undefined || entry.at > leftAt);
+}
 
 export interface ProductUse {
   readonly name: string;
   /** the product of that name on the shelf; null when there is none */
   readonly product: Product | null;
+  /** by what is still to be done */
   readonly neededMl: number;
+  /** on the shelf now: what was there, less what the log has used since */
   readonly leftMl: number;
+  readonly usedMl: number;
   /** what is used in each session that uses any */
   readonly sessions: readonly { readonly session: number; readonly start: number; readonly ml: number }[];
   /** the session in which it runs out; null when it lasts */
@@ -39,10 +55,10 @@ export interface Shortage {
   readonly day: LocalDate;
 }
 
-const keyOf = (name: string): string => name.trim().toLowerCase();
+export const keyOf = (name: string): string => name.trim().toLowerCase();
 
 /** It comes from the tap. */
-const isWater = (name: string): boolean => keyOf(name) === 'water';
+export const isWater = (name: string): boolean => keyOf(name) === 'water';
 
 /** What a layer is mixed of; nothing where its mixture cannot be read. */
 function componentsOf(layer: Layer): readonly Component[] {
@@ -70,6 +86,18 @@ function stepUse(
     .map((c) => ({ name: c.name, ml: ml * c.share }));
 }
 
+/** What a finished step took: as the log says, else as the plan reckons. */
+function takenBy(
+  step: PlanStep,
+  ended: Ended,
+  shelf: ReadonlyMap<string, Product>,
+): readonly { readonly name: string; readonly ml: number }[] {
+  const entry = ended.get(step.id);
+  return entry?.kind === 'done' && entry.used
+    ? entry.used.filter((u) => !isWater(u.name))
+    : stepUse(step, shelf);
+}
+
 const shelfOf = (muster: Muster): ReadonlyMap<string, Product> =>
   new Map(storesOf(muster).products.map((p) => [keyOf(p.name), p]));
 
@@ -94,13 +122,23 @@ export function unnamedUses(muster: Muster, plan: Plan): Unnamed[] {
   return [...found.values()].sort((a, b) => b.ml - a.ml || a.layer.name.localeCompare(b.layer.name));
 }
 
-/** Every product that the plan uses, those that run out first. */
-export function productUses(muster: Muster, plan: Plan): ProductUse[] {
+/**
+ * Every product that the plan uses, those that run out first.
+ * @param ended steps that are over: they need nothing more, and have used what they took
+ */
+export function productUses(muster: Muster, plan: Plan, ended: Ended = NOTHING): ProductUse[] {
   const shelf = shelfOf(muster);
   const uses = new Map<string, { name: string; bySession: Map<number, number> }>();
+  const used = new Map<string, number>();
+  for (const step of plan.steps.values())
+    if (ended.has(step.id))
+      for (const { name, ml } of takenBy(step, ended, shelf)) {
+        const key = keyOf(name);
+        if (isSpent(step, ended, shelf.get(key) ?? {})) used.set(key, (used.get(key) ?? 0) + ml);
+      }
   for (const session of plan.sessions)
     for (const step of session.steps) {
-      if (step.start < session.start || step.start >= session.end) continue;
+      if (step.start < session.start || step.start >= session.end || ended.has(step.id)) continue;
       for (const { name, ml } of stepUse(step, shelf)) {
         const key = keyOf(name);
         const use = uses.get(key) ?? { name, bySession: new Map<number, number>() };
@@ -114,7 +152,8 @@ export function productUses(muster: Muster, plan: Plan): ProductUse[] {
   return [...uses.entries()]
     .map(([key, use]): ProductUse => {
       const product = shelf.get(key) ?? null;
-      const leftMl = product?.leftMl ?? 0;
+      const usedMl = used.get(key) ?? 0;
+      const leftMl = Math.max(0, (product?.leftMl ?? 0) - usedMl);
       let left = leftMl;
       let runsOut: ProductUse['runsOut'] = null;
       const sessions = [...use.bySession.entries()]
@@ -130,6 +169,7 @@ export function productUses(muster: Muster, plan: Plan): ProductUse[] {
         product,
         neededMl: sessions.reduce((sum, s) => sum + s.ml, 0),
         leftMl,
+        usedMl,
         sessions,
         runsOut,
       };
@@ -142,53 +182,66 @@ export function productUses(muster: Muster, plan: Plan): ProductUse[] {
 
 export interface MarkingUse {
   readonly marking: Marking;
+  readonly left: number;
   readonly needed: number;
   /** first step that needs what is not there, minute; null when there are enough */
   readonly short: number | null;
 }
 
-export function markingUses(muster: Muster, plan: Plan): MarkingUse[] {
+export function markingUses(muster: Muster, plan: Plan, ended: Ended = NOTHING): MarkingUse[] {
   return storesOf(muster).markings.map((marking) => {
-    const steps = [...plan.steps.values()]
-      .filter(
-        (s) =>
-          s.layer.task === 'decal' && s.round === 1 && (marking.unit === null || s.unit.id === marking.unit),
-      )
-      .sort((a, b) => a.start - b.start);
+    const steps = byStart(plan).filter(
+      (s) =>
+        s.layer.task === 'decal' && s.round === 1 && (marking.unit === null || s.unit.id === marking.unit),
+    );
     const each = marking.policy === 'seen-sides' ? Math.ceil(marking.perPiece / 2) : marking.perPiece;
-    let left = marking.left;
-    let short: number | null = null;
-    let needed = 0;
-    for (const s of steps) {
-      const n = each * s.piece.count;
-      needed += n;
-      left -= n;
-      if (left < 0) short ??= s.start;
-    }
-    return { marking, needed, short };
+    return { marking, ...drawnDown(marking, steps, ended, (s) => each * s.piece.count) };
   });
+}
+
+function byStart(plan: Plan): PlanStep[] {
+  return [...plan.steps.values()].sort((a, b) => a.start - b.start);
+}
+
+/** What is left of a number of things, what is still needed, and the minute of the first step that goes without; null when there are enough. */
+function drawnDown(
+  stock: { readonly left: number; readonly leftAt?: string | undefined },
+  steps: readonly PlanStep[],
+  ended: Ended,
+  each: (step: PlanStep) => number,
+): { readonly left: number; readonly needed: number; readonly short: number | null } {
+  const spent = steps.reduce((sum, s) => (isSpent(s, ended, stock) ? sum + each(s) : sum), 0);
+  const left = Math.max(0, stock.left - spent);
+  let rest = left;
+  let needed = 0;
+  let short: number | null = null;
+  for (const s of steps) {
+    if (ended.has(s.id)) continue;
+    needed += each(s);
+    rest -= each(s);
+    if (rest < -1e-9) short ??= s.start;
+  }
+  return { left, needed, short };
 }
 
 export interface ConsumableUse {
   readonly consumable: Consumable;
+  readonly left: number;
   readonly needed: number;
   readonly short: number | null;
 }
 
-export function consumableUses(muster: Muster, plan: Plan): ConsumableUse[] {
-  const steps = [...plan.steps.values()].sort((a, b) => a.start - b.start);
-  return storesOf(muster).consumables.map((consumable) => {
-    let left = consumable.left;
-    let needed = 0;
-    let short: number | null = null;
-    for (const s of steps) {
-      if (!usesIt(consumable, s)) continue;
-      needed += consumable.perStep;
-      left -= consumable.perStep;
-      if (left < -1e-9) short ??= s.start;
-    }
-    return { consumable, needed, short };
-  });
+export function consumableUses(muster: Muster, plan: Plan, ended: Ended = NOTHING): ConsumableUse[] {
+  const steps = byStart(plan);
+  return storesOf(muster).consumables.map((consumable) => ({
+    consumable,
+    ...drawnDown(
+      consumable,
+      steps.filter((s) => usesIt(consumable, s)),
+      ended,
+      () => consumable.perStep,
+    ),
+  }));
 }
 
 function usesIt(consumable: Consumable, step: PlanStep): boolean {
@@ -209,10 +262,10 @@ function usesIt(consumable: Consumable, step: PlanStep): boolean {
 const USUAL_BOTTLE_ML = 17;
 
 /** What is missing, by the day on which it is needed. */
-export function shoppingList(muster: Muster, plan: Plan): Shortage[] {
+export function shoppingList(muster: Muster, plan: Plan, ended: Ended = NOTHING): Shortage[] {
   const day = (minute: number): LocalDate => dateTimeAfter(plan.origin, minute).slice(0, 10);
   const list: Shortage[] = [];
-  for (const use of productUses(muster, plan)) {
+  for (const use of productUses(muster, plan, ended)) {
     if (!use.runsOut) continue;
     const missing = use.neededMl - use.leftMl;
     const bottles = Math.ceil(missing / (use.product?.bottleMl ?? USUAL_BOTTLE_ML));
@@ -226,23 +279,23 @@ export function shoppingList(muster: Muster, plan: Plan): Shortage[] {
       day: day(use.runsOut.start),
     });
   }
-  for (const use of markingUses(muster, plan))
+  for (const use of markingUses(muster, plan, ended))
     if (use.short !== null)
       list.push({
         name: use.marking.name,
         what: 'marking',
-        missing: use.needed - use.marking.left,
+        missing: use.needed - use.left,
         unit: 'pieces',
         bottles: null,
         price: null,
         day: day(use.short),
       });
-  for (const use of consumableUses(muster, plan))
+  for (const use of consumableUses(muster, plan, ended))
     if (use.short !== null)
       list.push({
         name: use.consumable.name,
         what: 'consumable',
-        missing: use.needed - use.consumable.left,
+        missing: use.needed - use.left,
         unit: 'pieces',
         bottles: null,
         price: null,

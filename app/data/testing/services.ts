@@ -1,9 +1,10 @@
 /** The services of the app without the app: on an IndexedDB in memory, with a clock and ids that tests hold. */
 import '@angular/compiler';
-import { Injector, type Type } from '@angular/core';
+import { Injector, signal, type Type } from '@angular/core';
 import Dexie from 'dexie';
 import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
-import { readLogFile } from '#core/session';
+import { Subject } from 'rxjs';
+import { readLogFile } from '#core/log';
 import { BenchClock } from '../benchClock';
 import { Database } from '../database';
 import { OPEN_DESK, type OpenDesk } from '../desk';
@@ -22,6 +23,7 @@ export interface TestTab {
   readonly database: Database;
   readonly notices: Notices;
   readonly keeping: Keeping;
+  readonly clock: BenchClock;
   /** begins to plan when it is first asked for */
   readonly planner: Planner;
   /** closes the tab: its timers and subscriptions end */
@@ -55,7 +57,17 @@ export async function openTab(
   wantsDemo = true,
 ): Promise<TestTab> {
   const tab = { time };
-  const clock: Pick<BenchClock, 'read'> = { read: () => tab.time };
+  const rehearsal = signal<ReturnType<BenchClock['rehearsal']>>(null);
+  const clock: Pick<BenchClock, 'read' | 'rehearsal' | 'rehearse' | 'backToReal' | 'rehearsalEnded'> = {
+    read: () => tab.time,
+    rehearsal,
+    rehearse: (at) => rehearsal.set({ from: at.getTime(), realFrom: at.getTime(), speed: 1 }),
+    backToReal() {
+      rehearsal.set(null);
+      clock.rehearsalEnded.next();
+    },
+    rehearsalEnded: new Subject<void>(),
+  };
   const own = <T>(type: Type<T>): { provide: Type<T>; deps: [] } & { useClass: Type<T> } => ({
     provide: type,
     useClass: type,
@@ -90,6 +102,7 @@ export async function openTab(
     database: injector.get(Database),
     notices: injector.get(Notices),
     keeping: injector.get(Keeping),
+    clock: injector.get(BenchClock),
     close: () => injector.destroy(),
   };
   await services.store.ready();

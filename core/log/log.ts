@@ -56,10 +56,30 @@ export const entrySchema = z.discriminatedUnion('kind', [
     nth: z.int().min(1).max(500).optional(),
     /** as it was mixed for this run, with millilitres */
     mixture: z.string().max(400).optional(),
+    /** what left the bottles for this piece; without it what the plan reckons with */
+    used: z
+      .array(z.strictObject({ name: z.string().min(1).max(120), ml: z.number().min(0).max(5000) }))
+      .max(12)
+      .optional(),
+    /** what came out of a jar of left-over mix instead */
+    fromJar: z.strictObject({ jar: id, ml: z.number().min(0).max(5000) }).optional(),
+  }),
+  /** so much of a mix is in a jar at this moment; 0: it was thrown out */
+  z.strictObject({
+    ...base,
+    kind: z.literal('jar'),
+    jar: id,
+    mixture: z.string().min(1).max(400),
+    family: z.enum(FAMILY_IDS).optional(),
+    ml: z.number().min(0).max(5000),
+    /** it is good until then */
+    until: z.string().regex(INSTANT_PATTERN).refine(isRealDate, 'is no day of the calendar').optional(),
   }),
   /** looked at `at` and found dry, or not yet */
   z.strictObject({ ...base, kind: z.literal('dry'), step }),
   z.strictObject({ ...base, kind: z.literal('not-dry'), step, moreMinutes: z.number().min(1).max(10_080) }),
+  /** touched at `at` without a mark: long before anything may go on it */
+  z.strictObject({ ...base, kind: z.literal('touch-dry'), step }),
   z.strictObject({ ...base, kind: z.literal('skipped'), step }),
   z.strictObject({
     ...base,
@@ -69,10 +89,18 @@ export const entrySchema = z.discriminatedUnion('kind', [
     cure: z.string().max(200),
     minutes: z.number().min(0).max(600),
     dryMinutes: z.number().min(0).max(20_160),
+    /** steps that have to be done again, in place of work of its own: they count as not done from here on */
+    again: z.array(step).min(1).max(200).optional(),
   }),
   z.strictObject({ ...base, kind: z.literal('verdict'), step, verdict: z.enum(['approved', 'changed']) }),
   z.strictObject({ ...base, kind: z.literal('stopped') }),
-  z.strictObject({ ...base, kind: z.literal('noted'), step: step.optional() }),
+  z.strictObject({
+    ...base,
+    kind: z.literal('noted'),
+    step: step.optional(),
+    /** to be told when this layer is in hand again */
+    isForNextTime: z.literal(true).optional(),
+  }),
   z.strictObject({
     ...base,
     kind: z.literal('picture'),
@@ -140,18 +168,20 @@ export function readLogFile(text: string, zone: string): LogEntry[] {
   );
 }
 
-/** The entries without what the log says already: a step that stands as done or left off is not done a second time. */
+/** The entries without what the log says already: a step that stands as done or left off is not done a second time, unless it has to be. */
 export function withoutRepeats(log: readonly LogEntry[], entries: readonly LogEntry[]): LogEntry[] {
   const known = new Set(log.map((e) => e.id));
-  const over = new Set(
-    standing(log).flatMap((e) => (e.kind === 'done' || e.kind === 'skipped' ? [e.step] : [])),
-  );
+  const over = new Set<string>();
+  const goOn = (e: LogEntry): void => {
+    if (e.kind === 'done' || e.kind === 'skipped') over.add(e.step);
+    else if (e.kind === 'rework') for (const again of e.again ?? []) over.delete(again);
+  };
+  standing(log).forEach(goOn);
   return entries.filter((e) => {
     if (known.has(e.id)) return false;
-    if (e.kind !== 'done' && e.kind !== 'skipped') return true;
-    if (over.has(e.step)) return false;
-    over.add(e.step);
-    return true;
+    const isRepeat = (e.kind === 'done' || e.kind === 'skipped') && over.has(e.step);
+    if (!isRepeat) goOn(e);
+    return !isRepeat;
   });
 }
 

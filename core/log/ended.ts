@@ -1,0 +1,21 @@
+/** Which steps are over, by what stands in the log. */
+import { standing, type EntryOf, type LogEntry } from './log';
+
+export type Ended = ReadonlyMap<string, EntryOf<'done'> | EntryOf<'skipped'>>;
+
+/** Steps that are done or left off, each by the entry that says so; what has to be done again since then is not among them. */
+export function endedSteps(log: readonly LogEntry[]): Ended {
+  const ended = new Map<string, EntryOf<'done'> | EntryOf<'skipped'>>();
+  for (const e of standing(log))
+    if (e.kind === 'done' || e.kind === 'skipped') ended.set(e.step, e);
+    else if (e.kind === 'rework') for (const step of e.again ?? []) ended.delete(step);
+  return ended;
+}
+
+/** What a plan does not go by: a note, a look at what was dry, a picture, a jar. */
+const SILENT: ReadonlySet<LogEntry['kind']> = new Set(['noted', 'dry', 'touch-dry', 'picture', 'jar']);
+
+/** Has anything happened that a plan must go by? */
+export function hasHistory(log: readonly LogEntry[]): boolean {
+  return standing(log).some((e) => !SILENT.has(e.kind));
+}

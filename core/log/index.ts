@@ -1,0 +1,19 @@
+export {
+  aheadOfClock,
+  entryId,
+  entrySchema,
+  fromFirstLog,
+  lastAct,
+  LOG_FORMAT,
+  logFileSchema,
+  mergeLogs,
+  MOST_MINUTES,
+  PICTURE_CHARACTERS,
+  readLogFile,
+  standing,
+  withoutRepeats,
+  type EntryOf,
+  type LogEntry,
+} from './log';
+export { endedSteps, hasHistory, type Ended } from './ended';
+export type { Deed, New } from './unwritten';

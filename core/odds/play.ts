@@ -1,0 +1,661 @@
+/**
+ * One future of a plan, played as the bench is really run: steps in the plan's order, waiting where paint is not dry; what comes later in
+ * the plan is taken up meanwhile only when the bench is behind; a session that ends leaves the rest for the next; a window that was missed
+ * is begun again. Nobody knows beforehand what a future brings: whether a step still fits is judged by its planned minutes.
+ */
+import { Air, plannedAfter } from './air';
+import { CLEAN, pair, type Course, type Lag, type Tool } from './course';
+import { normal, STREAM, uniform } from './draws';
+import { Heap } from './heap';
+import { MOST_AGAIN, type Risks } from './risks';
+
+const DAY = 1440;
+const HAIR = 1e-6;
+/** So many of the steps that are ready are tried before one waits: nobody looks through all of a rack. */
+const TRIED = 40;
+
+/** What a future has come to; its arrays are used again by the next. */
+export interface Outcome {
+  /** when each unit is ready; Infinity: not within the plan's time */
+  readonly ready: Float64Array;
+  /** sessions of which something was left undone */
+  readonly overrun: Uint8Array;
+  /** evenings that were lost or cut, sandwiches begun again, pieces mended */
+  lost: number;
+  again: number;
+  mended: number;
+  /** what was drawn of each product and kind of work: the logarithm of its factor */
+  readonly products: Float64Array;
+  readonly works: Float64Array;
+}
+
+export class Player {
+  private readonly n: number;
+  private readonly begin: Float64Array;
+  private readonly done: Uint8Array;
+  private readonly at: Float64Array;
+  private readonly dryLate: Float64Array;
+  private readonly pending: Int32Array;
+  private readonly readyAt: Float64Array;
+  private readonly closesAt: Float64Array;
+  private readonly closedBy: (Lag | null)[];
+  private readonly queued: Uint8Array;
+  private readonly rank: Int32Array;
+  /** what every step takes: hands, where one person works */
+  private readonly common: readonly number[];
+  private readonly longestSetup: Float64Array;
+  private readonly free: Float64Array;
+  private readonly toolFamily: Int32Array;
+  private readonly toolEnd: Float64Array;
+  private readonly isLost: Uint8Array;
+  private readonly until: Float64Array;
+  private readonly ready = new Heap();
+  /** ready as well, and their window is running: what shuts first comes first */
+  private readonly urgent = new Heap();
+  private readonly waiting = new Heap();
+  private readonly ends = new Heap();
+  private readonly air: Air;
+  private readonly again = new Map<Lag, readonly number[]>();
+  private readonly times = new Map<Lag, number>();
+  private readonly tried: number[] = [];
+  private readonly triedUrgent: number[] = [];
+  private future = 0;
+  /** minutes of hands that running windows ask for */
+  private running = 0;
+  readonly outcome: Outcome;
+
+  constructor(
+    private readonly course: Course,
+    private readonly risks: Risks,
+    private readonly seed: number,
+  ) {
+    const n = course.ids.length;
+    this.n = n;
+    this.begin = Float64Array.from(course.start, (s, i) => s - course.setup[i]!);
+    this.done = new Uint8Array(n);
+    this.at = new Float64Array(n);
+    this.dryLate = new Float64Array(n);
+    this.pending = new Int32Array(n);
+    this.readyAt = new Float64Array(n);
+    this.closesAt = new Float64Array(n);
+    this.closedBy = Array<Lag | null>(n).fill(null);
+    this.queued = new Uint8Array(n);
+    this.rank = new Int32Array(n);
+    course.order.forEach((i, k) => (this.rank[i] = k));
+    this.longestSetup = Float64Array.from(course.uses, (uses) =>
+      uses.reduce((most, r, k) => (k % 2 === 0 ? Math.max(most, longest(course.tools[r]!)) : most), 0),
+    );
+    this.common = Array.from(course.capacity.keys()).filter((r) =>
+      course.order.every((i) => course.minutes[i] === 0 || takesOf(course.uses[i]!, r) > 0),
+    );
+    this.free = new Float64Array(course.capacity.length);
+    this.toolFamily = new Int32Array(course.capacity.length);
+    this.toolEnd = new Float64Array(course.capacity.length);
+    const sessions = course.sessions.length / 2;
+    this.isLost = new Uint8Array(sessions);
+    this.until = new Float64Array(sessions);
+    // No spread: a plan may have more operations than a call may have arguments.
+    const last = Math.max(
+      course.sessions.at(-1) ?? 0,
+      course.end.reduce((a, b) => Math.max(a, b), 0),
+    );
+    this.air = new Air(course.clocks, Math.ceil(last / DAY) + 1);
+    this.outcome = {
+      ready: new Float64Array(course.units.length),
+      overrun: new Uint8Array(sessions),
+      lost: 0,
+      again: 0,
+      mended: 0,
+      products: new Float64Array(risks.products.length),
+      works: new Float64Array(risks.works.length),
+    };
+  }
+
+  /** @param now minute from which on anything is open */
+  play(future: number, now: number): Outcome {
+    this.future = future;
+    this.draw(future, now);
+    this.prepare();
+    let t = now;
+    let early = 0;
+    let first = 0;
+    const { order } = this.course;
+    for (let guard = 0; guard < 60 * this.n + 1000; guard++) {
+      // What has come to its end lets go of what it held.
+      while (this.ends.least <= t) early = this.finish(this.ends.take(), t, early);
+      this.arrive(t);
+      while (first < order.length && (this.done[order[first]!]! || this.isUnderWay(order[first]!))) first++;
+      if (first >= order.length && this.ends.size === 0 && this.waiting.size === 0) break;
+      const behind = first < order.length && this.begin[order[first]!]! < t;
+      const wake = this.startWhatCan(t, future, behind, early);
+      const next = Math.min(this.ends.least, this.waiting.least, wake);
+      if (!(next > t) && this.ends.least <= t) continue;
+      if (!Number.isFinite(next)) break;
+      t = Math.max(next, t + (next > t ? 0 : 1));
+    }
+    this.judge();
+    return this.outcome;
+  }
+
+  /** When an operation came to its end in the future played last. */
+  endOf(i: number): number {
+    return this.at[i]!;
+  }
+
+  /** The sessions that nobody came to in the future played last. */
+  lostSessions(): (readonly [number, number])[] {
+    const { sessions } = this.course;
+    return [...this.isLost].flatMap((lost, k) =>
+      lost ? [[sessions[2 * k]!, sessions[2 * k + 1]!] as const] : [],
+    );
+  }
+
+  private isUnderWay(i: number): boolean {
+    return this.queued[i] === 2;
+  }
+
+  private draw(future: number, now: number): void {
+    const { risks, seed, outcome, course } = this;
+    risks.products.forEach((p, k) => {
+      outcome.products[k] = p.mean + p.sigma * normal(seed, future, STREAM.product, k);
+    });
+    risks.works.forEach((w, k) => {
+      outcome.works[k] = w.mean + w.sigma * normal(seed, future, STREAM.hands, k);
+    });
+    this.air.draw(seed, future, risks.air, now);
+    outcome.lost = 0;
+    outcome.again = 0;
+    outcome.mended = 0;
+    for (let k = 0; k < this.isLost.length; k++) {
+      const from = course.sessions[2 * k]!;
+      const to = course.sessions[2 * k + 1]!;
+      const isPast = to <= now;
+      const isLost = !isPast && uniform(seed, future, STREAM.lost, k) < risks.lost;
+      const isCut = !isPast && !isLost && uniform(seed, future, STREAM.cut, k) < risks.cut;
+      this.isLost[k] = isLost ? 1 : 0;
+      this.until[k] = isCut ? Math.round(to - (to - from) / 3) : to;
+      if (isLost || isCut) outcome.lost++;
+    }
+  }
+
+  private prepare(): void {
+    const { course, n } = this;
+    this.ready.clear();
+    this.urgent.clear();
+    this.waiting.clear();
+    this.ends.clear();
+    this.times.clear();
+    this.free.set(course.capacity);
+    this.toolFamily.fill(CLEAN);
+    this.toolEnd.fill(-Infinity);
+    this.done.fill(0);
+    this.queued.fill(0);
+    this.dryLate.fill(0);
+    this.closesAt.fill(Infinity);
+    this.running = 0;
+    this.closedBy.fill(null);
+    for (let i = 0; i < n; i++) {
+      this.pending[i] = course.before[i]!.length;
+      this.readyAt[i] = course.earliest[i]!;
+    }
+    // History keeps its times, and what it holds.
+    for (let i = 0; i < n; i++)
+      if (course.isFixed[i]) {
+        this.done[i] = 1;
+        this.at[i] = course.end[i]!;
+        this.queued[i] = 2;
+      }
+    for (let i = 0; i < n; i++)
+      if (this.done[i]) {
+        this.hold(course.takes[i]!, 1);
+        this.hold(course.lets[i]!, -1);
+        this.useTool(i, course.end[i]!);
+        this.handOn(i);
+      }
+    for (let i = 0; i < n; i++) if (this.pending[i] === 0) this.queue(i);
+  }
+
+  private hold(list: readonly number[], sign: 1 | -1): void {
+    for (let k = 0; k < list.length; k += 2) this.free[list[k]!]! -= sign * list[k + 1]!;
+  }
+
+  private useTool(i: number, end: number): void {
+    const { uses, tools, family, minutes } = this.course;
+    if (!minutes[i]) return;
+    for (let k = 0; k < uses[i]!.length; k += 2) {
+      const r = uses[i]![k]!;
+      if (!tools[r] || end < this.toolEnd[r]!) continue;
+      this.toolFamily[r] = family[i]!;
+      this.toolEnd[r] = end;
+    }
+  }
+
+  /** What waited for an operation knows now from when on it may go on, and until when. */
+  private handOn(i: number): void {
+    for (const lag of this.course.after[i]!) {
+      const to = lag.to;
+      if (this.done[to]) continue;
+      this.pending[to]!--;
+      const factor = this.drying(i, lag);
+      const from = this.at[i]! + this.dryLate[i]!;
+      const opens = Math.ceil(this.air.after(lag.clock, from, lag.min * factor) - HAIR);
+      if (opens > this.readyAt[to]!) this.readyAt[to] = opens;
+      if (lag.max !== Infinity && (this.times.get(lag) ?? 0) < MOST_AGAIN) {
+        const closes = Math.floor(this.air.after(lag.clock, this.at[i]!, lag.max * factor) + HAIR);
+        if (closes < this.closesAt[to]!) {
+          if (this.closesAt[to] === Infinity) this.running += this.course.minutes[to]!;
+          this.closesAt[to] = closes;
+          this.closedBy[to] = lag;
+        }
+      }
+    }
+  }
+
+  /** The factor on the drying of a coat in this future: of its product, and of its evening. */
+  private drying(i: number, lag: Lag): number {
+    const { risks, outcome } = this;
+    const product = risks.product[i]!;
+    if (lag.clock < 0 || product < 0) return 1;
+    const evening = Math.floor(this.at[i]! / DAY);
+    const own =
+      risks.evening === 0
+        ? 0
+        : risks.evening * normal(this.seed, this.future, STREAM.evening, product * 4096 + evening);
+    return Math.exp(outcome.products[product]! + own);
+  }
+  private queue(i: number): void {
+    if (this.queued[i] !== 0) return;
+    if (this.course.minutes[i] === 0) return this.passes(i);
+    this.queued[i] = 1;
+    // The wait ends with the work, not with the set-up before it.
+    this.waiting.put(this.readyAt[i]! - this.longestSetup[i]!, i);
+  }
+
+  /** What takes no time has its moment as soon as that is known; what it holds changes hands when the moment comes. */
+  private passes(i: number): void {
+    this.queued[i] = 2;
+    this.done[i] = 1;
+    this.at[i] = this.readyAt[i]!;
+    this.ends.put(this.at[i]!, i);
+    this.handOn(i);
+    this.queueNext(i);
+  }
+
+  private queueNext(i: number): void {
+    for (const lag of this.course.after[i]!) if (this.pending[lag.to] === 0) this.queue(lag.to);
+  }
+
+  /** What may be gone over by now, or as soon as its tool is set up. */
+  private arrive(t: number): void {
+    while (this.waiting.least <= t) {
+      const i = this.waiting.take();
+      if (this.queued[i] === 1 && !this.done[i] && this.pending[i] === 0) this.putReady(i);
+    }
+  }
+
+  private putReady(i: number): void {
+    this.ready.put(this.rank[i]!, i);
+    if (this.closesAt[i]! < Infinity) this.urgent.put(this.closesAt[i]!, i);
+  }
+
+  /** @returns the moment at which something that could not be started may be tried again */
+  private startWhatCan(t: number, future: number, behind: boolean, early: number): number {
+    // Nothing goes without hands: until they are free nobody looks round.
+    for (const r of this.common) if (this.free[r]! <= 0) return Infinity;
+    const { tried, triedUrgent } = this;
+    tried.length = 0;
+    triedUrgent.length = 0;
+    let wake = Infinity;
+    // In the plan's order; once the bench is behind, what would shut comes first.
+    let isUrgent = behind;
+    while (tried.length + triedUrgent.length < TRIED) {
+      if (isUrgent && this.urgent.size === 0) isUrgent = false;
+      if (!isUrgent && this.ready.size === 0) break;
+      const i = isUrgent ? this.urgent.take() : this.ready.take();
+      const left = isUrgent ? triedUrgent : tried;
+      if (this.queued[i] !== 1 || this.done[i] || this.pending[i]! > 0) continue;
+      const release = this.begin[i]! - early;
+      if (!behind && release > t) {
+        left.push(i);
+        if (release < wake) wake = release;
+        break;
+      }
+      if (!this.isFree(i)) {
+        left.push(i);
+        continue;
+      }
+      const setup = this.setupAt(i, t);
+      if (t + setup < this.readyAt[i]!) {
+        left.push(i);
+        wake = Math.min(wake, this.readyAt[i]! - setup);
+        continue;
+      }
+      if (t + setup > this.closesAt[i]! && this.beginAgain(i, t)) continue;
+      const when = behind && this.isTooMany(i) ? this.nextSession(t) : this.whenFits(i, t);
+      if (when > t) {
+        left.push(i);
+        if (when < wake) wake = when;
+        continue;
+      }
+      this.start(i, t, future);
+    }
+    for (const i of tried) this.ready.put(this.rank[i]!, i);
+    for (const i of triedUrgent) this.urgent.put(this.closesAt[i]!, i);
+    return wake;
+  }
+
+  /** Would its window, with those that are running, ask for more hands than there is time in it? */
+  private isTooMany(i: number): boolean {
+    let window = Infinity;
+    let follows = 0;
+    for (const lag of this.course.after[i]!)
+      if (lag.max !== Infinity && !this.done[lag.to]) {
+        window = Math.min(window, lag.max - lag.min);
+        follows = Math.max(follows, this.course.minutes[lag.to]!);
+      }
+    return window < Infinity && this.running + follows > window;
+  }
+
+  private isFree(i: number): boolean {
+    const uses = this.course.uses[i]!;
+    const lets = this.course.lets[i]!;
+    for (let k = 0; k < uses.length; k += 2) {
+      let free = this.free[uses[k]!]!;
+      for (let l = 0; l < lets.length; l += 2) if (lets[l] === uses[k]) free += lets[l + 1]!;
+      if (free < uses[k + 1]!) return false;
+    }
+    const takes = this.course.takes[i]!;
+    for (let k = 0; k < takes.length; k += 2) {
+      let free = this.free[takes[k]!]!;
+      for (let l = 0; l < lets.length; l += 2) if (lets[l] === takes[k]) free += lets[l + 1]!;
+      for (let u = 0; u < uses.length; u += 2) if (uses[u] === takes[k]) free -= uses[u + 1]!;
+      if (free < takes[k + 1]! && this.ends.size > 0) return false;
+    }
+    return true;
+  }
+
+  /** Minutes of set-up that its tool needs now. */
+  private setupAt(i: number, t: number): number {
+    const { uses, tools, family } = this.course;
+    for (let k = 0; k < uses[i]!.length; k += 2) {
+      const r = uses[i]![k]!;
+      const tool = tools[r];
+      if (!tool) continue;
+      const to = family[i]!;
+      // Idleness is measured to where the set-up would begin.
+      const isIdle = !Number.isFinite(this.toolEnd[r]) || t - this.toolEnd[r]! > tool.idle;
+      const state = isIdle ? CLEAN : this.toolFamily[r]!;
+      return state === to ? 0 : (tool.between.get(pair(state, to)) ?? tool.minutes);
+    }
+    return 0;
+  }
+
+  /** From when on it fits into the hours that are open: `t` itself, or later. */
+  private whenFits(i: number, t: number): number {
+    const { course } = this;
+    const uses = course.uses[i]!;
+    const need = course.isPausable[i] ? 1 : this.setupAt(i, t) + course.minutes[i]!;
+    let at = t;
+    let isBound = false;
+    for (let turn = 0; turn < 64; turn++) {
+      const before = at;
+      for (let k = 0; k < uses.length; k += 2) {
+        const open = course.open[uses[k]!];
+        if (!open) continue;
+        isBound = true;
+        at = fits(open, null, null, at, need);
+      }
+      if (isBound) at = fits(course.sessions, this.until, this.isLost, at, need);
+      if (!Number.isFinite(at)) return Infinity;
+      if (at === before) {
+        if (this.isDoomed(i, at)) {
+          at = this.nextSession(at);
+          if (!Number.isFinite(at)) return Infinity;
+          continue;
+        }
+        return at;
+      }
+    }
+    return Infinity;
+  }
+
+  private nextSession(t: number): number {
+    const { sessions } = this.course;
+    for (let k = 0; k < sessions.length; k += 2)
+      if (sessions[k]! > t && !this.isLost[k / 2]) return sessions[k]!;
+    return Infinity;
+  }
+
+  /** Would its window open and shut while nobody is at the bench, as far as can be seen now? */
+  private isDoomed(i: number, t: number): boolean {
+    const { course } = this;
+    for (const lag of course.after[i]!) {
+      if (lag.max === Infinity || this.done[lag.to] || (this.times.get(lag) ?? 0) >= MOST_AGAIN) continue;
+      const end = t + this.setupAt(i, t) + course.minutes[i]!;
+      const clock = course.clocks[lag.clock];
+      const opens = clock ? plannedAfter(clock, end, lag.min) : end + lag.min;
+      const closes = clock ? plannedAfter(clock, end, lag.max) : end + lag.max;
+      let isMet = false;
+      for (let k = 0; k < course.sessions.length && course.sessions[k]! <= closes; k += 2)
+        if (course.sessions[k + 1]! > opens) isMet = true;
+      if (!isMet) return true;
+    }
+    return false;
+  }
+
+  private start(i: number, t: number, future: number): void {
+    const { course, risks, outcome } = this;
+    const setup = this.setupAt(i, t);
+    const work = risks.work[i]!;
+    const own =
+      work < 0
+        ? 0
+        : outcome.works[work]! +
+          (risks.piece === 0 ? 0 : risks.piece * normal(this.seed, future, STREAM.piece, i));
+    let minutes =
+      own === 0 ? course.minutes[i]! : Math.max(1, Math.round(course.minutes[i]! * Math.exp(own)));
+    if (risks.mendChance[i]! > 0 && uniform(this.seed, future, STREAM.rework, i) < risks.mendChance[i]!) {
+      outcome.mended++;
+      minutes += Math.round(risks.mendMinutes[i]!);
+      this.dryLate[i] = Math.round(risks.mendDrying[i]!);
+    }
+    const end = course.isPausable[i] ? this.workedBy(i, t + setup, minutes) : t + setup + minutes;
+    this.begins(i);
+    this.hold(course.uses[i]!, 1);
+    this.at[i] = end;
+    this.useTool(i, end);
+    this.ends.put(end, i);
+  }
+
+  /** When so many open minutes have been worked. */
+  private workedBy(i: number, from: number, minutes: number): number {
+    let left = minutes;
+    let at = from;
+    for (let guard = 0; guard < 1000 && left > 0; guard++) {
+      const until = this.openUntil(i, at);
+      if (until > at) {
+        const worked = Math.min(left, until - at);
+        left -= worked;
+        at += worked;
+        continue;
+      }
+      const next = this.whenOpen(i, at);
+      if (!Number.isFinite(next)) return at + left;
+      at = next;
+    }
+    return at;
+  }
+
+  private openUntil(i: number, t: number): number {
+    const uses = this.course.uses[i]!;
+    let until = Infinity;
+    let isBound = false;
+    for (let k = 0; k < uses.length; k += 2) {
+      const open = this.course.open[uses[k]!];
+      if (!open) continue;
+      isBound = true;
+      until = Math.min(until, shutsAt(open, null, null, t));
+    }
+    return isBound ? Math.min(until, shutsAt(this.course.sessions, this.until, this.isLost, t)) : until;
+  }
+
+  private whenOpen(i: number, t: number): number {
+    const uses = this.course.uses[i]!;
+    let at = t;
+    for (let turn = 0; turn < 64; turn++) {
+      const before = at;
+      for (let k = 0; k < uses.length; k += 2) {
+        const open = this.course.open[uses[k]!];
+        if (open) at = fits(open, null, null, at, 1);
+      }
+      at = fits(this.course.sessions, this.until, this.isLost, at, 1);
+      if (at === before || !Number.isFinite(at)) return at;
+    }
+    return Infinity;
+  }
+
+  private begins(i: number): void {
+    this.queued[i] = 2;
+    this.noWindow(i);
+    this.hold(this.course.lets[i]!, -1);
+  }
+
+  private noWindow(i: number): void {
+    if (this.closesAt[i] !== Infinity) this.running -= this.course.minutes[i]!;
+    this.closesAt[i] = Infinity;
+    this.closedBy[i] = null;
+  }
+
+  /** @returns how much sooner than planned the hands are free */
+  private finish(i: number, t: number, early: number): number {
+    if (this.course.minutes[i] === 0) {
+      this.hold(this.course.lets[i]!, -1);
+      this.hold(this.course.takes[i]!, 1);
+      return early;
+    }
+    this.hold(this.course.uses[i]!, -1);
+    this.hold(this.course.takes[i]!, 1);
+    this.done[i] = 1;
+    this.handOn(i);
+    this.queueNext(i);
+    return Math.max(0, this.course.end[i]! - t);
+  }
+
+  /** The window beneath an operation was missed: what it was to go on is done again. @returns false where it is left as it is */
+  private beginAgain(i: number, t: number): boolean {
+    const lag = this.closedBy[i];
+    const times = lag ? (this.times.get(lag) ?? 0) : MOST_AGAIN;
+    this.noWindow(i);
+    if (!lag || times >= MOST_AGAIN || this.course.isFixed[lag.from]) return false;
+    this.times.set(lag, times + 1);
+    this.outcome.again++;
+    const chain = this.chainOf(lag);
+    const inChain = new Set(chain);
+    for (const x of chain) {
+      if (!this.done[x]) continue;
+      this.done[x] = 0;
+      this.queued[x] = 0;
+      this.noWindow(x);
+      for (const next of this.course.after[x]!)
+        if (!this.done[next.to] || inChain.has(next.to)) this.pending[next.to]!++;
+    }
+    this.queued[i] = 0;
+    for (const x of chain) {
+      this.pending[x] = this.course.before[x]!.reduce((open, l) => open + (this.done[l.from] ? 0 : 1), 0);
+      this.readyAt[x] = t;
+    }
+    this.pending[i] = this.course.before[i]!.reduce((open, l) => open + (this.done[l.from] ? 0 : 1), 0);
+    for (const x of chain) if (this.pending[x] === 0) this.queue(x);
+    return true;
+  }
+
+  /** What stands between the beginning of a window and what had to be in it: the coats that are put on again. */
+  private chainOf(lag: Lag): readonly number[] {
+    const known = this.again.get(lag);
+    if (known) return known;
+    const reaches = new Map<number, boolean>();
+    const isWithin = (x: number, depth: number): boolean => {
+      if (x === lag.to) return true;
+      const found = reaches.get(x);
+      if (found !== undefined || depth > 24) return found ?? false;
+      reaches.set(x, false);
+      const does = this.course.after[x]!.some((l) => isWithin(l.to, depth + 1));
+      reaches.set(x, does);
+      return does;
+    };
+    isWithin(lag.from, 0);
+    const chain = [...reaches].flatMap(([x, does]) => (does && this.course.isFixed[x] === 0 ? [x] : []));
+    this.again.set(lag, chain);
+    return chain;
+  }
+
+  private judge(): void {
+    const { course, outcome } = this;
+    course.units.forEach((u, k) => (outcome.ready[k] = this.done[u.ready] ? this.at[u.ready]! : Infinity));
+    outcome.overrun.fill(0);
+    for (const i of course.order) {
+      if (course.minutes[i] === 0) continue;
+      const k = sessionOf(course.sessions, course.start[i]!);
+      if (k < 0) continue;
+      const end = course.sessions[2 * k + 1]!;
+      if (!this.done[i] || this.at[i]! > Math.max(end, course.end[i]!) + HAIR) outcome.overrun[k] = 1;
+    }
+  }
+}
+
+function takesOf(uses: readonly number[], resource: number): number {
+  for (let k = 0; k < uses.length; k += 2) if (uses[k] === resource) return uses[k + 1]!;
+  return 0;
+}
+
+function longest(tool: Tool | null): number {
+  return tool ? Math.max(tool.minutes, ...tool.between.values()) : 0;
+}
+
+/** The session in which a minute lies; −1: none. */
+export function sessionOf(sessions: Float64Array, minute: number): number {
+  let low = 0;
+  let high = sessions.length / 2 - 1;
+  while (low <= high) {
+    const mid = (low + high) >> 1;
+    if (minute < sessions[2 * mid]!) high = mid - 1;
+    else if (minute >= sessions[2 * mid + 1]!) low = mid + 1;
+    else return mid;
+  }
+  return -1;
+}
+
+/** The first interval that ends after a minute. */
+function from(open: Float64Array, minute: number): number {
+  let low = 0;
+  let high = open.length / 2;
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if (open[2 * mid + 1]! > minute) high = mid;
+    else low = mid + 1;
+  }
+  return low;
+}
+
+/** The first moment from `t` on at which so many minutes fit into an interval; some may be cut short or lost. */
+function fits(
+  open: Float64Array,
+  until: Float64Array | null,
+  lost: Uint8Array | null,
+  t: number,
+  need: number,
+): number {
+  for (let k = from(open, t); 2 * k < open.length; k++) {
+    if (lost?.[k]) continue;
+    const at = Math.max(t, open[2 * k]!);
+    if (at + need <= (until ? until[k]! : open[2 * k + 1]!)) return at;
+  }
+  return Infinity;
+}
+
+/** When the interval shuts in which a minute lies; the minute itself where none is open. */
+function shutsAt(open: Float64Array, until: Float64Array | null, lost: Uint8Array | null, t: number): number {
+  const k = from(open, t);
+  if (2 * k >= open.length || open[2 * k]! > t || lost?.[k]) return t;
+  return until ? until[k]! : open[2 * k + 1]!;
+}

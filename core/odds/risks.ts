@@ -1,0 +1,51 @@
+/** What may come otherwise than planned, as numbers: each with its spread. All spreads at nought: the plan itself. */
+
+/** A factor on what is planned: the logarithm is normal. */
+export interface Factor {
+  readonly mean: number;
+  readonly sigma: number;
+}
+
+export interface Risks {
+  /** by operation: which product dries on it; −1: none */
+  readonly product: Int32Array;
+  /** what is known of the drying of each product */
+  readonly products: readonly Factor[];
+  /** how much one evening’s drying differs from the product’s own */
+  readonly evening: number;
+  /** by operation: which kind of work it is; −1: it always takes what it takes */
+  readonly work: Int32Array;
+  readonly works: readonly Factor[];
+  /** how much one piece’s work differs from the next */
+  readonly piece: number;
+  /** by operation: how likely it has to be mended, with so many minutes of hands and of drying */
+  readonly mendChance: Float64Array;
+  readonly mendMinutes: Float64Array;
+  readonly mendDrying: Float64Array;
+  /** error of the air a day ahead, on the logarithm of the drying rate; it grows with the root of the days, up to a week */
+  readonly air: number;
+  /** how likely an evening is lost, and how likely it is cut short by a third */
+  readonly lost: number;
+  readonly cut: number;
+}
+
+/** A window missed is a sandwich begun again; so often at the most, then it is left as it is. */
+export const MOST_AGAIN = 3;
+
+/** Nothing comes otherwise. */
+export function noRisks(operations: number): Risks {
+  return {
+    product: new Int32Array(operations).fill(-1),
+    products: [],
+    evening: 0,
+    work: new Int32Array(operations).fill(-1),
+    works: [],
+    piece: 0,
+    mendChance: new Float64Array(operations),
+    mendMinutes: new Float64Array(operations),
+    mendDrying: new Float64Array(operations),
+    air: 0,
+    lost: 0,
+    cut: 0,
+  };
+}

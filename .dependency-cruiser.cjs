@@ -15,7 +15,7 @@ const rooms = {
   log: ['materials', 'muster'],
   stores: ['materials', 'muster', 'optics', 'recipe', 'amounts', 'plan', 'log', 'session'],
   session: ['kernel', 'materials', 'climate', 'muster', 'recipe', 'amounts', 'learn', 'plan', 'log'],
-  odds: ['kernel', 'climate', 'muster', 'recipe', 'learn', 'plan', 'log', 'session'],
+  odds: ['kernel', 'climate', 'muster', 'recipe', 'learn', 'plan', 'log', 'session', 'stores'],
   exchange: [
     'kernel',
     'materials',

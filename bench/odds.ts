@@ -26,15 +26,7 @@ function posed(muster: Muster, iterations: number): Posed {
   const solution = solveProblem(compiled.problem, { iterations });
   const plan = present(muster, compiled, solution);
   const course = courseOf(compiled.problem, solution, sessionsIn(compiled.problem));
-  const { risks } = benchRisks(
-    muster,
-    compiled.problem,
-    compiled.steps,
-    compiled.clocks,
-    plan.sessions,
-    [],
-    0,
-  );
+  const { risks } = benchRisks(muster, compiled.problem, compiled.steps, compiled.clocks, plan, [], 0);
   return { muster, problem: compiled.problem, solution, plan, course, risks };
 }
 

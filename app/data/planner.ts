@@ -5,9 +5,8 @@ import { debounceTime, Observable, Subject, switchMap, tap } from 'rxjs';
 import { instantOf, originOf, type Muster } from '#core/muster';
 import type { WayOut, Why } from '#core/plan';
 import { hasHistory, type LogEntry, type New } from '#core/log';
-import type { Forecast } from '#core/odds';
 import type { Shown } from '#core/session';
-import type { Changed, Comes, LateChain, News, Order, Outcome, Posing } from '../workers/planningDesk';
+import type { Changed, Comes, LateChain, News, Order, Outcome, Posing, Told } from '../workers/planningDesk';
 import { BenchClock } from './benchClock';
 import { Database } from './database';
 import { OPEN_DESK, type Desk } from './desk';
@@ -179,27 +178,29 @@ export class Planner {
     });
   }
 
-  /** The odds of the plan as it stands, narrowing as more futures are played; in a worker of its own. */
-  odds(futures: number): Observable<Forecast> {
+  /** The odds of the plan as it stands, narrowing as more futures are played; at the desk that solved it. */
+  odds(futures: number): Observable<Told> {
     const result = this.result();
     return new Observable((subscriber) => {
       if (!result || result.muster !== this.store.muster()) return subscriber.complete();
-      const { remote, close } = this.openDesk((message) => subscriber.error(new Error(message)));
+      const remote = this.atDesk();
       const { solved, ...posing } = result;
+      const failed = (): void => subscriber.error(new Error('The odds could not be reckoned.'));
+      const losing = this.lost.subscribe(failed);
       remote
         .odds(
           posing,
           solved.solution,
           this.isMissed(),
           futures,
-          proxy((forecast: Forecast) => subscriber.next(forecast)),
+          proxy((told: Told) => subscriber.next(told)),
           handsOf(solved),
         )
-        .then(
-          () => subscriber.complete(),
-          () => subscriber.error(new Error('The odds could not be reckoned.')),
-        );
-      return close;
+        .then(() => subscriber.complete(), failed);
+      return () => {
+        losing.unsubscribe();
+        void remote.stopOdds();
+      };
     });
   }
 

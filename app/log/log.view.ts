@@ -3,9 +3,10 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import type { ClockPoints } from '#core/climate';
 import { writeLogCsv } from '#core/exchange';
 import { familyOf } from '#core/materials';
-import { originOf, wallTime, type Layer } from '#core/muster';
+import { instantOf, originOf, wallTime, type Layer } from '#core/muster';
 import type { StepRef } from '#core/plan';
 import { standing, type LogEntry } from '#core/log';
+import { judged, oddsWords, recordWords } from '#core/odds';
 import {
   dryingLessons,
   handsLessons,
@@ -20,7 +21,7 @@ import {
   type HandsLesson,
   type PieceCard,
 } from '#core/session';
-import { NEW_ID } from '../data/environment';
+import { NEW_ID, NOW } from '../data/environment';
 import { Logbook } from '../data/logbook';
 import { MusterStore } from '../data/musterStore';
 import { Notices } from '../data/notices';
@@ -79,6 +80,13 @@ export class LogView {
           const { at, what, where, detail } = this.row(e);
           return `${at} ${what} ${where} ${detail}`.toLowerCase().includes(wanted);
         });
+  });
+  private readonly now = inject(NOW);
+  /** what was forecast, against what came */
+  protected readonly record = computed(() => {
+    const kept = judged(this.logbook.entries(), instantOf(this.now()));
+    if (kept.judged.length + kept.open === 0) return null;
+    return { lines: recordWords(kept), open: kept.open };
   });
   protected readonly rowHeight = ROW;
   protected readonly listHeight = computed(() => Math.min(this.found().length, MOST_SHOWN) * ROW);
@@ -251,6 +259,8 @@ function aboutOf(e: LogEntry, mixture: string): string {
       return `${e.trouble}: ${e.cure}, ${e.minutes} min`;
     case 'verdict':
       return e.verdict;
+    case 'forecast':
+      return e.units.map((u) => `${u.name}: ${oddsWords(u.share)}`).join(', ');
     case 'clock':
       return `${e.entries.length} entries moved by ${e.byMinutes} min`;
     default:

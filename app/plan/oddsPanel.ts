@@ -1,23 +1,13 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  DestroyRef,
-  inject,
-  output,
-  signal,
-} from '@angular/core';
-import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
-import { catchError, EMPTY, filter, switchMap, tap } from 'rxjs';
-import { dayName } from '#core/plan';
-import { oddsWords, type Forecast } from '#core/odds';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, output } from '@angular/core';
+import { dayName, duration, type Plan } from '#core/plan';
+import { oddsWords, type Forecast, type LatestStart, type Margin } from '#core/odds';
+import { Forecasts } from '../data/forecasts';
 import { Planner } from '../data/planner';
 import { Button } from '../ui/button';
 import { many } from '../ui/words';
+import { dayWords } from './fan';
 import { WaysOutPanel } from './waysOutPanel';
 
-/** So many futures are played: a share of one in ten is then known to one in a hundred. */
-const FUTURES = 1000;
 /** From here on nobody need do anything. */
 const GOOD = 0.9;
 const WIDTH = 320;
@@ -38,7 +28,7 @@ const DAY = 1440;
         <h2 id="odds" class="text-[1.15rem]">Will I make it?</h2>
         <button pmButton="small" (click)="shut.emit()">Close</button>
       </div>
-      @if (fault(); as text) {
+      @if (forecasts.fault(); as text) {
         <p class="text-shut" role="alert">{{ text }} Close this and ask again.</p>
       }
       @if (told(); as t) {
@@ -66,7 +56,10 @@ const DAY = 1440;
                   <path [attr.d]="u.flag" stroke="var(--shut)" stroke-width="2.5" />
                 </svg>
               </p>
-              <p class="text-[0.95rem]">{{ u.spread }}</p>
+              <p class="text-[0.95rem]">{{ u.spread }} {{ u.margin }}</p>
+              @if (u.latest) {
+                <p class="text-[0.95rem]" data-testid="latest-start">{{ u.latest }}</p>
+              }
               @if (u.hangsOn.length > 0) {
                 <ul class="mt-0.5 list-disc pl-5 text-[0.95rem]">
                   @for (h of u.hangsOn; track h.text) {
@@ -84,11 +77,16 @@ const DAY = 1440;
             <strong>Evenings that most likely overrun:</strong> {{ t.tight.join(', ') }}.
           </p>
         }
+        @if (t.mayRunOut.length > 0) {
+          <p class="mt-2 text-[0.95rem]">
+            <strong>May run out before anybody sees it coming:</strong> {{ t.mayRunOut.join(', ') }}.
+          </p>
+        }
         @if (t.weak.length > 0) {
           <h3 class="mt-3 text-[1.02rem]">What would raise them</h3>
-          <pm-ways-out [units]="t.weak" />
+          <pm-ways-out [units]="t.weak" [spares]="t.spares" />
         }
-      } @else if (!fault()) {
+      } @else if (!forecasts.fault()) {
         <p class="text-mute" role="status">
           {{ planner.plan() ? 'Playing the plan through…' : 'As soon as there is a plan.' }}
         </p>
@@ -101,13 +99,13 @@ export class OddsPanel {
   readonly shut = output<void>();
   protected readonly WIDTH = WIDTH;
   protected readonly HEIGHT = HEIGHT;
-  protected readonly fault = signal<string | null>(null);
-  private readonly forecast = signal<Forecast | null>(null);
+  protected readonly forecasts = inject(Forecasts);
 
   protected readonly told = computed(() => {
-    const forecast = this.forecast();
+    const told = this.forecasts.told();
     const plan = this.planner.plan();
-    if (!forecast || !plan) return null;
+    if (!told || !plan) return null;
+    const { forecast, margins, latest } = told;
     const named = new Map(plan.units.map((u) => [u.id, u]));
     const finite = forecast.units.flatMap((u) => u.readyBy.filter((m) => Number.isFinite(m)));
     const from = Math.min(...forecast.due, ...finite) - DAY;
@@ -116,7 +114,9 @@ export class OddsPanel {
     const base = HEIGHT - 5;
     return {
       all: oddsWords(forecast.all),
-      from: `${many(forecast.futures, 'future')} played; ${forecast.looks === 0 ? 'nothing of this bench has been seen yet: it rests on what is usual' : `rests on ${many(forecast.looks, 'look')} at this bench, else on what is usual`}.`,
+      from: `${many(forecast.futures, 'future')} played; ${forecast.looks === 0 ? 'nothing of this bench has been seen yet: it rests on what is usual' : `rests on ${many(forecast.looks, 'look')} at this bench, else on what is usual`}${forecast.judged > 0 ? `, corrected by what came of ${many(forecast.judged, 'unit')}` : ''}.`,
+      mayRunOut: forecast.mayRunOut.map((s) => `${s.name} (${oddsWords(s.share)})`),
+      spares: forecast.mayRunOut.map((s) => s.name),
       units: forecast.units.map((u, k) => {
         const [soon, middle, late] = u.readyBy;
         const due = forecast.due[k]!;
@@ -126,7 +126,12 @@ export class OddsPanel {
           odds: oddsWords(u.inTime),
           look: u.inTime >= 0.85 ? 'text-open' : u.inTime >= 0.5 ? 'text-lamp' : 'text-shut',
           date: dayName(plan.origin, due),
-          spread: `Ready by ${day(plan.origin, soon)} in 1 of 10 futures, ${day(plan.origin, middle)} in half of them, ${day(plan.origin, late)} in 9 of 10.`,
+          spread: `Ready by ${dayWords(plan.origin, soon)} in 1 of 10 futures, ${dayWords(plan.origin, middle)} in half of them, ${dayWords(plan.origin, late)} in 9 of 10.`,
+          margin: marginWords(plan, margins[k]),
+          latest: latestWords(
+            plan,
+            latest.find((l) => l.unit === u.id),
+          ),
           fan: `M${x(soon)} ${base}L${x(middle)} 3L${x(late)} ${base}Z`,
           middle: `M${x(middle)} 3V${base}`,
           flag: `M${x(due)} ${HEIGHT}V0`,
@@ -155,29 +160,30 @@ export class OddsPanel {
   });
 
   constructor() {
-    toObservable(computed(() => (this.planner.state() === 'planned' ? this.planner.solved() : null)))
-      .pipe(
-        tap(() => {
-          this.forecast.set(null);
-          this.fault.set(null);
-        }),
-        filter((solved) => solved !== null),
-        switchMap(() =>
-          this.planner.odds(FUTURES).pipe(
-            catchError((error: unknown) => {
-              this.fault.set(error instanceof Error ? error.message : String(error));
-              return EMPTY;
-            }),
-          ),
-        ),
-        takeUntilDestroyed(inject(DestroyRef)),
-      )
-      .subscribe((forecast) => this.forecast.set(forecast));
+    inject(DestroyRef).onDestroy(this.forecasts.ask());
   }
 }
 
-function day(origin: Parameters<typeof dayName>[0], minute: number): string {
-  return Number.isFinite(minute) ? dayName(origin, minute) : 'no day of this plan';
+/** What one lost evening would leave. */
+function marginWords(plan: Plan, margin: Margin | undefined): string {
+  if (!margin) return '';
+  const { minutes, evening, needed } = margin;
+  if (needed.length > 0) {
+    const named = needed.slice(0, 4).map((s) => dayName(plan.origin, s));
+    const more = needed.length > named.length ? ` and ${needed.length - named.length} more` : '';
+    return `No evening to spare among ${named.join(', ')}${more}: losing one of them alone makes it late.`;
+  }
+  if (minutes < 0) return '';
+  return evening === null
+    ? `Any one evening may be lost: ${duration(minutes)} are left all the same.`
+    : `Any one evening may be lost; least is left, ${duration(minutes)}, when it is ${dayName(plan.origin, evening)}.`;
+}
+
+function latestWords(plan: Plan, latest: LatestStart | undefined): string {
+  if (!latest || latest.isBegun) return '';
+  return latest.minute === null
+    ? 'Even begun as planned it is less than 9 in 10.'
+    : `Begun as late as ${dayName(plan.origin, latest.minute)} it is still 9 in 10.`;
 }
 
 /** The odds speak of all hours, the plan of the sessions that it uses. */

@@ -34,6 +34,7 @@ import { Concerns } from '../data/concerns';
 import { NEW_ID, NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Notices } from '../data/notices';
+import { Forecasts } from '../data/forecasts';
 import { Planner } from '../data/planner';
 import { download, fileName } from '../ui/download';
 import { Findings } from '../ui/findings';
@@ -47,6 +48,8 @@ import { followed, widening, type Shown } from './follow';
 import { LampHead } from './lampHead';
 import { gateOf, rowsOf, type Body, type Row } from './rows';
 import { timeAxis, type TimeAxis } from './timeAxis';
+import { oddsWords } from '#core/odds';
+import { fanOf } from './fan';
 import { OddsPanel } from './oddsPanel';
 import { WaysOutPanel } from './waysOutPanel';
 import { WordHelp } from '../ui/word';
@@ -83,6 +86,7 @@ export class PlanView {
   protected readonly store = inject(MusterStore);
   protected readonly planner = inject(Planner);
   protected readonly concerns = inject(Concerns);
+  private readonly forecasts = inject(Forecasts);
   protected readonly words = many;
   private readonly now = inject(NOW);
   private readonly notices = inject(Notices);
@@ -295,6 +299,26 @@ export class PlanView {
   });
   protected readonly showsMoved = signal(false);
   protected readonly showsOdds = signal(false);
+
+  /** how likely every date holds, in words */
+  protected readonly odds = computed(() => {
+    const told = this.plan() && this.forecasts.told();
+    return told ? oddsWords(told.forecast.all) : null;
+  });
+  /** the spread of each unit’s day, by unit */
+  protected readonly fans = computed(() => {
+    const plan = this.plan();
+    const axis = this.axis();
+    const told = this.forecasts.told();
+    if (!plan || !axis || !told) return new Map<string, ReturnType<typeof fanOf>>();
+    const spread = new Map(told.forecast.units.map((u) => [u.id, u.readyBy]));
+    return new Map(
+      plan.units.flatMap((u) => {
+        const readyBy = spread.get(u.id);
+        return readyBy ? [[u.id, fanOf(u, readyBy, axis, plan.origin)] as const] : [];
+      }),
+    );
+  });
 
   protected readonly HEAD = HEAD;
   /** How long the bench is shut, short enough for a pleat. */

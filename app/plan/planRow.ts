@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import type { Origin } from '#core/muster';
 import { PlanTile, posts } from './planTile';
 import type { Body, Gate, Row } from './rows';
+import type { Fan } from './fan';
 import type { TimeAxis } from './timeAxis';
 
 /** From where to where a row is seen, in pixels of the time axis. */
@@ -18,6 +19,13 @@ export interface Span {
   template: `
     @let row = this.row();
     <svg class="block overflow-visible" tabindex="-1" width="1" [attr.height]="row.height">
+      @if (!row.piece && fan(); as f) {
+        <g class="fan">
+          <title>{{ f.text }}</title>
+          <path [attr.d]="f.inTime" fill="var(--open)" fill-opacity="0.45" />
+          <path [attr.d]="f.late" fill="var(--shut)" fill-opacity="0.5" />
+        </g>
+      }
       @for (tile of seen(); track tile.key) {
         <g
           pmPlanTile
@@ -64,6 +72,8 @@ export class PlanRow {
   readonly tabStop = input.required<string | null>();
   /** has the user said where this run is to stay? */
   readonly isKept = input.required<(body: Body) => boolean>();
+  /** when its unit is likely ready, where that is known */
+  readonly fan = input<Fan | null>(null);
   readonly chosen = output<string>();
 
   protected readonly posts = posts;

@@ -162,7 +162,7 @@ export class Evening {
     const plan = this.plan();
     return plan ? pilotsBegun(plan.steps, this.logbook.entries()) : [];
   });
-  readonly hasLog = computed(() => standing(this.logbook.entries()).length > 0);
+  readonly hasLog = computed(() => standing(this.logbook.entries()).some((e) => e.kind !== 'forecast'));
 
   constructor() {
     void this.recall();

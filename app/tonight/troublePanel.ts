@@ -145,7 +145,7 @@ export class TroublePanel {
             catchError(() =>
               of(
                 new Map(
-                  cures.map(({ key }) => [key, { id: key, lateMinutes: null, allHold: null }] as const),
+                  cures.map(({ key }) => [key, { id: key, lateMinutes: null, allHold: null, handsMinutes: null }] as const),
                 ),
               ),
             ),

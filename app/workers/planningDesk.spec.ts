@@ -208,7 +208,7 @@ describe('the odds', () => {
     const { solved, isMissed } = await planned(desk, { muster });
     const told: number[] = [];
     const posing = { muster, log: [], now: null };
-    await desk.odds(posing, solved.solution, isMissed, 37, (f) => told.push(f.futures));
+    await desk.odds(posing, solved.solution, isMissed, 37, (t) => told.push(t.forecast.futures));
     expect(told[0]).toBeLessThanOrEqual(37);
     expect(told[told.length - 1]).toBe(37);
     expect([...told].sort((a, b) => a - b)).toEqual(told);
@@ -219,7 +219,7 @@ describe('the odds', () => {
     const { solved } = await planned(desk, { muster });
     const told: number[] = [];
     const other = { muster: busy(), log: [], now: null };
-    await desk.odds(other, solved.solution, false, 20, (f) => told.push(f.futures));
+    await desk.odds(other, solved.solution, false, 20, (t) => told.push(t.forecast.futures));
     expect(told).toEqual([]);
   });
 });

@@ -2,6 +2,7 @@
  * The planning, away from the page: it turns muster and log into one solved plan, explains from what it solved, and weighs single changes.
  * It searches in slices, so that a new order or a stop is heard between two of them.
  */
+import { dequal } from 'dequal';
 import {
   causesIn,
   settle,
@@ -24,7 +25,7 @@ import {
   type Why,
 } from '#core/plan';
 import { mergeLogs, type LogEntry } from '#core/log';
-import { forecaster, type Forecast } from '#core/odds';
+import { Forecaster, type Forecast, type Given, type LatestStart, type Margin } from '#core/odds';
 import {
   pose,
   shownOf,
@@ -60,6 +61,19 @@ export interface Comes {
   readonly lateMinutes: number | null;
   /** how likely every date holds, 0 to 1 */
   readonly allHold: number | null;
+  /** minutes of hands that the plan takes from now on */
+  readonly handsMinutes: number | null;
+}
+
+/** Odds as far as they are known. */
+export interface Told {
+  readonly forecast: Forecast;
+  /** what is to be kept of them, once all are played */
+  readonly given: readonly Given[];
+  /** by unit, once all are played */
+  readonly margins: readonly Margin[];
+  /** the latest day to begin, of the units for which it is known so far */
+  readonly latest: readonly LatestStart[];
 }
 
 export interface Order extends Posing {
@@ -125,16 +139,25 @@ const WEIGH_MS = 1800;
 const WEIGH_FUTURES = 150;
 /** So many futures say something, and a stop is heard between them. */
 const TOLD_TOGETHER = 10;
+/** From so many futures on the latest day to begin is looked for as well, for so long in all. */
+const FULL = 500;
+const LATEST_MS = 20_000;
+/** The odds that people want of a day to begin. */
+const GOOD = 0.9;
 const CAUSE_MS = 800;
 
 export class PlanningDesk {
   private run = 0;
+  private playing = 0;
   private solved: Solved | null = null;
+  /** what it was solved for */
+  private posing: Posing | null = null;
   private why: ((step: string) => Why) | null = null;
 
   /** Plans, telling better plans as they come. A second order makes the first one leave. */
   async plan(order: Order, tell: (news: News) => void): Promise<Outcome> {
     const run = ++this.run;
+    this.playing++;
     const budget = order.seconds * 1000;
     const begun = performance.now();
     const share = (): number => Math.min(1, (performance.now() - begun) / budget);
@@ -222,7 +245,7 @@ export class PlanningDesk {
     );
     const known = new Set(solution.operations.map((o) => o.id));
     if (solution.cost === null || posed.problem.operations.some((o) => !known.has(o.id))) return null;
-    return this.take(solvedPlan(posed, solution));
+    return this.take(posing, solvedPlan(posed, solution));
   }
 
   /** The search in hand ends with the best plan it has. */
@@ -307,33 +330,37 @@ export class PlanningDesk {
       }
       if (this.run !== run) return;
       if (solution.cost === null) {
-        tell({ id, lateMinutes: null, allHold: null });
+        tell({ id, lateMinutes: null, allHold: null, handsMinutes: null });
         continue;
       }
       const { problem } = posed;
-      const play = forecaster(solvedPlan(posed, solution), posed.muster, solution, log, posing.now);
-      const odds = await this.playedOut(run, play, WEIGH_FUTURES);
+      // Of helpers who may stay away only those with hands of their own.
+      const lent = withHands(posed, handNames(posed, solution));
+      const solved = solvedPlan(lent, solution);
+      const player = new Forecaster(solved, posed.muster, solution, log, posing.now);
+      const odds = await this.playedOut(run, player, WEIGH_FUTURES);
       if (this.run !== run) return;
-      tell({ id, lateMinutes: worstLateness(problem, solution), allHold: odds });
+      tell({
+        id,
+        lateMinutes: worstLateness(problem, solution),
+        allHold: odds,
+        handsMinutes: solved.plan.handsMinutes,
+      });
     }
   }
 
   /** The share of so many futures in which every date holds. */
-  private async playedOut(
-    run: number,
-    play: (futures: number) => Forecast,
-    futures: number,
-  ): Promise<number> {
-    let forecast = play(TOLD_TOGETHER);
+  private async playedOut(run: number, player: Forecaster, futures: number): Promise<number> {
+    let forecast = player.more(TOLD_TOGETHER);
     while (forecast.futures < futures && this.run === run) {
       await breathe();
-      forecast = play(Math.min(TOLD_TOGETHER, futures - forecast.futures));
+      forecast = player.more(Math.min(TOLD_TOGETHER, futures - forecast.futures));
     }
     return forecast.all;
   }
 
   /**
-   * The odds of a plan: the first few futures at once, then more and more.
+   * The odds of a plan: the first few futures at once, then more and more, at last the latest day to begin each unit.
    * @param futures so many in all
    * @param tell hears the odds as far as they are counted; nothing where the plan is none of this muster any more
    */
@@ -342,24 +369,80 @@ export class PlanningDesk {
     solution: Solution,
     isMissed: boolean,
     futures: number,
-    tell: (forecast: Forecast) => void,
+    tell: (told: Told) => void,
     hands: HandNames = new Map(),
   ): Promise<void> {
-    const run = ++this.run;
-    const solved = this.again(posing, solution, isMissed, hands);
+    const turn = ++this.playing;
+    const solved = this.isInHand(posing, solution)
+      ? this.solved
+      : this.again(posing, solution, isMissed, hands);
     if (!solved) return;
-    const play = forecaster(solved, posing.muster, solution, posing.log, posing.now);
+    const player = new Forecaster(solved, posing.muster, solution, posing.log, posing.now);
     let told = -Infinity;
-    for (let played = 0; played < futures && this.run === run;) {
+    let forecast: Forecast | null = null;
+    for (let played = 0; played < futures && this.playing === turn;) {
+      const slice = performance.now() + SLICE_MS;
       // Counting them costs as much as playing one: they are counted ten at a time.
-      const forecast = play(Math.min(TOLD_TOGETHER, futures - played));
-      played = forecast.futures;
+      do {
+        forecast = player.more(Math.min(TOLD_TOGETHER, futures - played));
+        played = forecast.futures;
+      } while (played < futures && played > TOLD_TOGETHER && performance.now() < slice);
       if (performance.now() - told > TELL_MS || played >= futures) {
         told = performance.now();
-        tell(forecast);
+        tell({
+          forecast,
+          given: played >= futures ? player.given(forecast) : [],
+          margins: [],
+          latest: [],
+        });
       }
       await breathe();
     }
+    if (forecast === null || futures < FULL) return;
+    const margins = await this.inSlices(turn, player.margins());
+    if (margins === null) return;
+    tell({ forecast, given: [], margins, latest: [] });
+    const latest: LatestStart[] = [];
+    const begun = performance.now();
+    for (const u of forecast.units) {
+      if (performance.now() - begun > LATEST_MS) return;
+      const start = await this.inSlices(turn, player.latestStart(u.id, GOOD));
+      if (start === null) return;
+      latest.push(start);
+      tell({ forecast, given: [], margins, latest: [...latest] });
+    }
+  }
+
+  /** What takes long, with room for other calls in between; null when the playing has been ended. */
+  private async inSlices<T>(turn: number, work: Generator<void, T>): Promise<T | null> {
+    for (;;) {
+      const slice = performance.now() + SLICE_MS;
+      do {
+        const step = work.next();
+        if (step.done) return step.value;
+      } while (performance.now() < slice);
+      await breathe();
+      if (this.playing !== turn) return null;
+    }
+  }
+
+  /** Ends the playing of futures; a plan in the making goes on. */
+  stopOdds(): void {
+    this.playing++;
+  }
+
+  /** Is it the plan that was told last? Then nothing has to be posed again. */
+  private isInHand({ muster, log, now }: Posing, { operations }: Solution): boolean {
+    const { posing, solved } = this;
+    const mine = solved?.solution.operations;
+    return (
+      posing !== null &&
+      posing.now === now &&
+      posing.log.length === log.length &&
+      mine?.length === operations.length &&
+      mine.every((o, k) => o.id === operations[k]!.id && o.start === operations[k]!.start) &&
+      dequal(posing.muster, muster)
+    );
   }
 
   private begin(problem: Problem, { seed, stability, previous }: Order, progress: () => number): Search {
@@ -368,10 +451,14 @@ export class PlanningDesk {
 
   private keep(posed: Posed, order: Order, best: Solution, isLast = false): Solved {
     const isSettled = isLast || posed.problem.operations.length <= SETTLED_AT_ONCE;
-    return this.take(solvedPlan(posed, isSettled ? settle(posed.problem, best) : best, order.previous));
+    return this.take(
+      order,
+      solvedPlan(posed, isSettled ? settle(posed.problem, best) : best, order.previous),
+    );
   }
 
-  private take(solved: Solved): Solved {
+  private take(posing: Posing, solved: Solved): Solved {
+    this.posing = posing;
     this.solved = solved;
     this.why = null;
     return solved;

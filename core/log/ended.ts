@@ -12,8 +12,15 @@ export function endedSteps(log: readonly LogEntry[]): Ended {
   return ended;
 }
 
-/** What a plan does not go by: a note, a look at what was dry, a picture, a jar. */
-const SILENT: ReadonlySet<LogEntry['kind']> = new Set(['noted', 'dry', 'touch-dry', 'picture', 'jar']);
+/** What a plan does not go by: a note, a look at what was dry, a picture, a jar, odds that were given. */
+const SILENT: ReadonlySet<LogEntry['kind']> = new Set([
+  'noted',
+  'dry',
+  'touch-dry',
+  'picture',
+  'jar',
+  'forecast',
+]);
 
 /** Has anything happened that a plan must go by? */
 export function hasHistory(log: readonly LogEntry[]): boolean {

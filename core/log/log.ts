@@ -110,6 +110,24 @@ export const entrySchema = z.discriminatedUnion('kind', [
       .max(PICTURE_CHARACTERS, 'is too large')
       .regex(/^data:image\/(jpeg|png|webp);base64,[A-Za-z0-9+/=]+$/, 'is no JPEG, PNG or WebP picture'),
   }),
+  /** what odds each unit was given at this moment, and the steps by which it can be told afterwards whether it was ready */
+  z.strictObject({
+    ...base,
+    kind: z.literal('forecast'),
+    units: z
+      .array(
+        z.strictObject({
+          unit: id,
+          name: z.string().max(120),
+          share: z.number().min(0).max(1),
+          due: z.string().regex(INSTANT_PATTERN).refine(isRealDate, 'is no day of the calendar'),
+          /** its last steps, with the minutes that each dries */
+          last: z.array(z.strictObject({ step, dry: z.number().min(0).max(200_000) })).max(5000),
+        }),
+      )
+      .min(1)
+      .max(500),
+  }),
   /** the machine's clock was wrong when these were written: they happened so many minutes later (negative: sooner) */
   z.strictObject({
     ...base,
@@ -199,7 +217,8 @@ export function entryId(stampMs: number, unique: string): string {
 
 /** The standing entries that the last press wrote, one after another; empty when nothing stands. */
 export function lastAct(log: readonly LogEntry[]): LogEntry[] {
-  const holds = standing(log);
+  // Nobody did the odds that were given.
+  const holds = standing(log).filter((e) => e.kind !== 'forecast');
   const newest = holds[holds.length - 1];
   if (!newest) return [];
   return newest.act === undefined ? [newest] : holds.filter((e) => e.act === newest.act);

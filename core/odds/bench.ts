@@ -5,17 +5,19 @@
 import type { ClockPoints } from '#core/climate';
 import type { Problem } from '#core/kernel';
 import { minutesUntil, nominalOf, originOf, type Layer, type Muster } from '#core/muster';
-import type { PlanSession, StepRef } from '#core/plan';
+import { abilityOf, laneOf, type Plan, type PlanSession, type StepRef } from '#core/plan';
 import { isFor, isWash } from '#core/recipe';
-import { standing, type LogEntry } from '#core/log';
+import { endedSteps, standing, type LogEntry } from '#core/log';
 import { dryingLessons, handsLessons, productOf } from '#core/session';
-import { noRisks, type Factor, type Risks } from './risks';
+import { keyOf, productUses, stepUses } from '#core/stores';
+import { noRisks, type Factor, type Helper, type Risks, type Supply } from './risks';
 
 /** The risks, and what each of them is called. */
 export interface BenchRisks {
   readonly risks: Risks;
   readonly productNames: readonly string[];
   readonly workNames: readonly string[];
+  readonly supplyNames: readonly string[];
   /** looks and measured pieces that they rest on */
   readonly looks: number;
 }
@@ -38,6 +40,15 @@ const CUT = 0.1;
 /** Mending: what it takes on the average (handbook section 7; common practice, no source). */
 const MEND_MINUTES = 8;
 const MEND_DRYING = 45;
+/** A helper stays away from one evening in ten of theirs; it weighs as much as six of them (from memory). */
+const ABSENT = 0.1;
+const ABSENT_WEIGHT = 6;
+/** How much more or less of a product is used than is reckoned (from memory). */
+const USAGE = 0.25;
+/** Nearly surely no more than that is used. */
+const MOST_USED = Math.exp(2.5 * USAGE);
+/** From running out to having more (from memory). */
+const RESTOCK_MINUTES = 4 * 1440;
 /** A prior of mending weighs as much as so many pieces done. */
 const MEND_WEIGHT = 25;
 
@@ -56,7 +67,7 @@ const kindOf = (layer: Layer): string => MENDED.find(([, holds]) => holds(layer)
 /**
  * @param problem in the order of whose operations the risks are given
  * @param steps every step of the problem by its id
- * @param sessions those of the plan, for the evenings that were lost
+ * @param plan its sessions tell which evenings were lost, its steps what the shelves will have to give
  * @param now minute from which on anything is open
  */
 export function benchRisks(
@@ -64,7 +75,7 @@ export function benchRisks(
   problem: Problem,
   steps: ReadonlyMap<string, StepRef>,
   clocks: ReadonlyMap<string, ClockPoints>,
-  sessions: readonly PlanSession[],
+  plan: Plan,
   log: readonly LogEntry[],
   now: number,
 ): BenchRisks {
@@ -99,7 +110,8 @@ export function benchRisks(
     base.mendMinutes[i] = MEND_MINUTES;
     base.mendDrying[i] = MEND_DRYING;
   });
-  const lost = lostShare(muster, log, sessions, now);
+  const lost = lostShare(muster, log, plan.sessions, now);
+  const shelf = suppliesOf(muster, problem, steps, plan, log, now);
   const nameOf = (key: string): string => key.slice(key.indexOf('\n') + 1);
   return {
     risks: {
@@ -112,7 +124,13 @@ export function benchRisks(
       lost,
       // Where fewer are lost, fewer are cut short.
       cut: Math.min(0.3, (CUT * lost) / LOST),
+      helpers: helpersOf(muster, problem, log, plan.sessions, now),
+      supplies: shelf.supplies,
+      takes: shelf.takes,
+      usage: USAGE,
+      restock: RESTOCK_MINUTES,
     },
+    supplyNames: shelf.names,
     productNames: [...products.keys()].map(nameOf),
     workNames: [...works.keys()].map(nameOf),
     looks: lessons.reduce((n, l) => n + l.looks, 0) + hands.reduce((n, h) => n + h.logged, 0),
@@ -168,9 +186,83 @@ function lostShare(
 ): number {
   const prior = muster.bench.lostEvenings ?? LOST;
   const origin = originOf(muster);
-  const at = standing(log).map((e) => minutesUntil(origin, e.at));
+  const at = standing(log).flatMap((e) => (e.kind === 'forecast' ? [] : [minutesUntil(origin, e.at)]));
   const first = Math.min(...at);
   const past = sessions.filter((s) => s.end <= now && s.end > first);
   const kept = past.filter((s) => at.some((m) => m >= s.start - 30 && m <= s.end + 60));
   return (prior * LOST_WEIGHT + past.length - kept.length) / (LOST_WEIGHT + past.length);
+}
+
+/** Who helps, and who takes over when they stay away: the first of those who may do everything. */
+function helpersOf(
+  muster: Muster,
+  problem: Problem,
+  log: readonly LogEntry[],
+  sessions: readonly PlanSession[],
+  now: number,
+): Helper[] {
+  const resource = new Map((problem.resources ?? []).map((r, k) => [r.id, k]));
+  const { people } = muster.bench;
+  const first = people.find((p) => abilityOf(p) === 'all') ?? people[0];
+  const instead = first && resource.get(laneOf(first.id));
+  if (instead === undefined) return [];
+  return people.flatMap((p): Helper[] => {
+    const hands = resource.get(laneOf(p.id));
+    if (p === first || hands === undefined) return [];
+    return [{ hands, instead, absent: absentShare(p.name, muster, log, sessions, now) }];
+  });
+}
+
+/** The share of evenings of theirs from which somebody stays away; learned only where the log names them at all. */
+function absentShare(
+  name: string,
+  muster: Muster,
+  log: readonly LogEntry[],
+  sessions: readonly PlanSession[],
+  now: number,
+): number {
+  const origin = originOf(muster);
+  const at = standing(log).flatMap((e) =>
+    e.kind === 'done' && e.people?.includes(name) ? [minutesUntil(origin, e.at)] : [],
+  );
+  const first = Math.min(...at);
+  const theirs = sessions.filter(
+    (s) => s.end <= now && s.end > first && s.steps.some((step) => step.doer?.who === name),
+  );
+  const came = theirs.filter((s) => at.some((m) => m >= s.start - 30 && m <= s.end + 60));
+  return (ABSENT * ABSENT_WEIGHT + theirs.length - came.length) / (ABSENT_WEIGHT + theirs.length);
+}
+
+/** What on the shelf might not last, and what each step takes of it. */
+function suppliesOf(
+  muster: Muster,
+  problem: Problem,
+  steps: ReadonlyMap<string, StepRef>,
+  plan: Plan,
+  log: readonly LogEntry[],
+  now: number,
+): { supplies: Supply[]; names: string[]; takes: (readonly number[])[] } {
+  const ended = endedSteps(log);
+  const tight = productUses(muster, plan, ended).filter(
+    (u) => u.product !== null && u.neededMl > 0 && u.neededMl * MOST_USED > u.leftMl,
+  );
+  const index = new Map(tight.map((u, k) => [keyOf(u.name), k]));
+  const usesOf = stepUses(muster);
+  return {
+    names: tight.map((u) => u.name),
+    // What the list already says to buy is bought by and by.
+    supplies: tight.map((u) => ({
+      ml: u.leftMl,
+      boughtBy: u.runsOut ? now + RESTOCK_MINUTES : Infinity,
+    })),
+    takes: problem.operations.map((o) => {
+      const step = index.size > 0 && !ended.has(o.id) ? steps.get(o.id) : undefined;
+      return step
+        ? usesOf(step).flatMap(({ name, ml }) => {
+            const k = index.get(keyOf(name));
+            return k === undefined ? [] : [k, ml];
+          })
+        : [];
+    }),
+  };
 }

@@ -13,6 +13,8 @@ export const STREAM = {
   lost: 6,
   cut: 7,
   rework: 8,
+  absent: 9,
+  usage: 10,
 } as const;
 
 /** 0 ≤ u < 1, by what it is of; Murmur3’s finaliser (public domain) over the four numbers. */

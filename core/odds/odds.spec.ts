@@ -1,4 +1,5 @@
 /** The odds against the plan itself, and against closed forms: the log-normal’s tail, the geometric law, Clark (1961) on the greater of two. */
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { solveProblem, type Problem } from '#core/kernel';
 import { compile, present } from '#core/plan';
@@ -8,7 +9,7 @@ import { smallMuster } from '../plan/testing';
 import type { Muster } from '#core/muster';
 import { quantile, uniform } from './draws';
 import { Player } from './play';
-import { courseOf, forecaster, noRisks, Oddsmaker, oddsWords, type Risks } from './index';
+import { courseOf, Forecaster, noRisks, Oddsmaker, oddsWords, type Risks } from './index';
 
 const DAY = 1440;
 
@@ -123,17 +124,80 @@ describe('against closed forms', () => {
   });
 });
 
+describe('a chain of coats on one piece', () => {
+  const evenings: [number, number][] = Array.from({ length: 40 }, (_, d) => [d * DAY + 1140, d * DAY + 1260]);
+  const coat = fc.record({
+    minutes: fc.integer({ min: 5, max: 60 }),
+    dry: fc.integer({ min: 5, max: 3000 }),
+  });
+  const chain = (coats: readonly { minutes: number; dry: number }[], due: number): Problem => ({
+    format: 'muster-problem/1',
+    horizon: 100_000,
+    calendars: [{ id: 'sessions', open: evenings }],
+    resources: [{ id: 'hands', capacity: 1, calendar: 'sessions' }],
+    operations: [
+      ...coats.map((c, k) => ({ id: `c${k}`, minutes: c.minutes, uses: [{ resource: 'hands', amount: 1 }] })),
+      { id: 'ready', minutes: 0 },
+    ],
+    lags: coats.map((c, k) => ({
+      from: `c${k}`,
+      to: k + 1 < coats.length ? `c${k + 1}` : 'ready',
+      min: c.dry,
+    })),
+    units: [{ id: 'u', ready: 'ready', due, weight: 1 }],
+    objective: { completion: 1 },
+  });
+  /** each risk in two sizes, the second never smaller */
+  const risk = fc.tuple(
+    fc.double({ min: 0, max: 0.6, noNaN: true }),
+    fc.double({ min: 0, max: 0.4, noNaN: true }),
+  );
+  const worse: readonly (readonly [string, (r: Risks, size: number) => Risks])[] = [
+    ['evenings lost', (r, size) => ({ ...r, lost: size })],
+    ['evenings cut short', (r, size) => ({ ...r, cut: size })],
+    [
+      'mending',
+      (r, size) => ({
+        ...r,
+        mendChance: r.mendChance.map(() => size),
+        mendMinutes: r.mendMinutes.map(() => 20),
+        mendDrying: r.mendDrying.map(() => 300),
+      }),
+    ],
+    ['slow hands', (r, size) => ({ ...r, work: r.work.map(() => 0), works: [{ mean: size, sigma: 0.2 }] })],
+  ];
+  it.each(worse)('is never likelier in time with more risk: %s', (_, change) => {
+    fc.assert(
+      fc.property(
+        fc.array(coat, { minLength: 1, maxLength: 6 }),
+        risk,
+        fc.integer({ min: 2, max: 12 }),
+        (coats, [low, more], days) => {
+          const problem = chain(coats, days * DAY);
+          const solution = solveProblem(problem, { iterations: 3 });
+          const course = courseOf(problem, solution, sessionsIn(problem));
+          const odds = (size: number): number =>
+            new Oddsmaker(course, change(noRisks(course.ids.length), size), 0, 5).more(40).all;
+          expect(odds(low + more)).toBeLessThanOrEqual(odds(low));
+        },
+      ),
+      { numRuns: 60, seed: 21 },
+    );
+  });
+});
+
 describe('the odds of a bench', () => {
   const muster = foggyMuster('2027-03-01', ['folk', 'patience']);
   const posed = compile(muster);
   const solution = solveProblem(posed.problem, { iterations: 40 });
   const solved = { ...posed, plan: present(muster, posed, solution) };
-  const forecast = (m: Muster, futures: number) => forecaster(solved, m, solution, [], null)(futures);
+  const forecast = (m: Muster, futures: number) =>
+    new Forecaster(solved, m, solution, [], null).more(futures);
   const losing = (lostEvenings: number): Muster => ({ ...muster, bench: { ...muster.bench, lostEvenings } });
 
   it('are the same for the same plan, and narrow as more is played', () => {
-    const play = forecaster(solved, muster, solution, [], null);
-    const [few, all] = [play(50), play(150)];
+    const player = new Forecaster(solved, muster, solution, [], null);
+    const [few, all] = [player.more(50), player.more(150)];
     expect(few.futures).toBe(50);
     expect(all.futures).toBe(200);
     expect(forecast(muster, 200)).toEqual(all);
@@ -161,14 +225,14 @@ describe('the odds of a bench', () => {
       ...solved,
       problem: { ...posed.problem, units: posed.problem.units!.map((u) => ({ ...u, due: -10 })) },
     };
-    const gone = forecaster(past, muster, solution, [], null)(20);
+    const gone = new Forecaster(past, muster, solution, [], null).more(20);
     expect(gone.units.map((u) => u.inTime)).toEqual([0, 0]);
     expect(gone.all).toBe(0);
     const shut = {
       ...solved,
       problem: { ...posed.problem, calendars: posed.problem.calendars!.map((c) => ({ ...c, open: [] })) },
     };
-    const none = forecaster(shut, muster, solution, [], null)(20);
+    const none = new Forecaster(shut, muster, solution, [], null).more(20);
     expect(none.units.every((u) => u.inTime === 0 && u.readyBy[1] === Infinity)).toBe(true);
     expect(JSON.stringify(none)).not.toContain('NaN');
   });

@@ -13,9 +13,12 @@ export interface UnitOdds {
   readonly drivers: readonly Driver[];
 }
 
-/** What moves a day: a product’s drying, a kind of work, evenings lost, sandwiches begun again, mending. */
+/** What happens in a future, counted. */
+const EVENTS = ['lost', 'absent', 'again', 'mended', 'short'] as const;
+
+/** What moves a day: a product’s drying, a kind of work, evenings lost, a helper away, sandwiches begun again, mending, products run out. */
 export interface Driver {
-  readonly kind: 'product' | 'work' | 'lost' | 'again' | 'mended';
+  readonly kind: 'product' | 'work' | (typeof EVENTS)[number];
   /** which product or work, as the risks count them; 0 for the others */
   readonly of: number;
   /** share of what is explained, 0 to 1 */
@@ -29,6 +32,8 @@ export interface Odds {
   readonly units: readonly UnitOdds[];
   /** by session: share of the futures in which something planned for it is left over */
   readonly overruns: readonly number[];
+  /** by supply: share of the futures in which it runs out unforeseen */
+  readonly ranOut: readonly number[];
 }
 
 /** Less of what is explained is not worth a word. */
@@ -38,6 +43,7 @@ export class Oddsmaker {
   private readonly player: Player;
   private readonly ready: number[][];
   private readonly overruns: Float64Array;
+  private readonly ranOut: Float64Array;
   private all = 0;
   private futures = 0;
   /** by driver: sums of it and its square; by unit as well: with its day */
@@ -61,7 +67,8 @@ export class Oddsmaker {
     this.player = new Player(course, risks, seed);
     this.ready = course.units.map(() => []);
     this.overruns = new Float64Array(course.sessions.length / 2);
-    const drivers = risks.products.length + risks.works.length + 3;
+    const drivers = risks.products.length + risks.works.length + EVENTS.length;
+    this.ranOut = new Float64Array(risks.supplies.length);
     this.x = new Float64Array(drivers);
     this.xx = new Float64Array(drivers);
     this.y = new Float64Array(course.units.length);
@@ -76,7 +83,7 @@ export class Oddsmaker {
     for (let k = 0; k < count; k++) {
       const outcome = this.player.play(this.futures++, this.now);
       let allHold = true;
-      const drawn = [...outcome.products, ...outcome.works, outcome.lost, outcome.again, outcome.mended];
+      const drawn = [...outcome.products, ...outcome.works, ...EVENTS.map((e) => outcome[e])];
       drawn.forEach((d, j) => {
         this.x[j]! += d;
         this.xx[j]! += d * d;
@@ -92,6 +99,7 @@ export class Oddsmaker {
         for (let j = 0; j < drawn.length; j++) xy[j]! += drawn[j]! * day;
       });
       outcome.overrun.forEach((o, s) => (this.overruns[s]! += o));
+      outcome.ranOut.forEach((o, s) => (this.ranOut[s]! += o));
       if (allHold) this.all++;
     }
     return this.count();
@@ -114,6 +122,7 @@ export class Oddsmaker {
         };
       }),
       overruns: [...this.overruns].map((o) => o / n),
+      ranOut: [...this.ranOut].map((o) => o / n),
     };
   }
 
@@ -135,8 +144,7 @@ export class Oddsmaker {
     const named = (j: number): Pick<Driver, 'kind' | 'of'> => {
       if (j < products.length) return { kind: 'product', of: j };
       if (j < products.length + works.length) return { kind: 'work', of: j - products.length };
-      const kinds = ['lost', 'again', 'mended'] as const;
-      return { kind: kinds[j - products.length - works.length]!, of: 0 };
+      return { kind: EVENTS[j - products.length - works.length]!, of: 0 };
     };
     return squared
       .map((r, j) => ({ ...named(j), share: r > noise ? r / sum : 0 }))

@@ -3,16 +3,18 @@
  * the plan is taken up meanwhile only when the bench is behind; a session that ends leaves the rest for the next; a window that was missed
  * is begun again. Nobody knows beforehand what a future brings: whether a step still fits is judged by its planned minutes.
  */
-import { Air, plannedAfter } from './air';
+import { plannedAfter } from './air';
 import { CLEAN, pair, type Course, type Lag, type Tool } from './course';
-import { normal, STREAM, uniform } from './draws';
 import { Heap } from './heap';
-import { MOST_AGAIN, type Risks } from './risks';
+import { fits, sessionOf, shutsAt } from './hours';
+import { Luck } from './luck';
+import { MOST_AGAIN, type Risks, type Twist } from './risks';
 
-const DAY = 1440;
 const HAIR = 1e-6;
 /** So many of the steps that are ready are tried before one waits: nobody looks through all of a rack. */
 const TRIED = 40;
+/** Not among the ready ones: it waits for hours that are long enough, or for what another holds. */
+const AWAY = 3;
 
 /** What a future has come to; its arrays are used again by the next. */
 export interface Outcome {
@@ -20,10 +22,14 @@ export interface Outcome {
   readonly ready: Float64Array;
   /** sessions of which something was left undone */
   readonly overrun: Uint8Array;
-  /** evenings that were lost or cut, sandwiches begun again, pieces mended */
+  /** evenings that were lost or cut, or that a helper stayed away from, sandwiches begun again, pieces mended, products that ran out */
   lost: number;
+  absent: number;
   again: number;
   mended: number;
+  short: number;
+  /** by supply: it ran out */
+  readonly ranOut: Uint8Array;
   /** what was drawn of each product and kind of work: the logarithm of its factor */
   readonly products: Float64Array;
   readonly works: Float64Array;
@@ -47,19 +53,24 @@ export class Player {
   private readonly free: Float64Array;
   private readonly toolFamily: Int32Array;
   private readonly toolEnd: Float64Array;
-  private readonly isLost: Uint8Array;
-  private readonly until: Float64Array;
   private readonly ready = new Heap();
   /** ready as well, and their window is running: what shuts first comes first */
   private readonly urgent = new Heap();
   private readonly waiting = new Heap();
   private readonly ends = new Heap();
-  private readonly air: Air;
+  /** by resource: what waits until something lets go of it */
+  private readonly parked: readonly number[][];
+  private readonly luck: Luck;
+  /** by supply: what is left, and when more is there */
+  private readonly left: Float64Array;
+  private readonly boughtBy: Float64Array;
+  /** another does it, since the helper whose it is stays away */
+  private readonly isTakenOver: Uint8Array;
+  private readonly usesInstead: (readonly number[] | undefined)[];
   private readonly again = new Map<Lag, readonly number[]>();
   private readonly times = new Map<Lag, number>();
   private readonly tried: number[] = [];
   private readonly triedUrgent: number[] = [];
-  private future = 0;
   /** minutes of hands that running windows ask for */
   private running = 0;
   readonly outcome: Outcome;
@@ -67,7 +78,7 @@ export class Player {
   constructor(
     private readonly course: Course,
     private readonly risks: Risks,
-    private readonly seed: number,
+    seed: number,
   ) {
     const n = course.ids.length;
     this.n = n;
@@ -89,33 +100,39 @@ export class Player {
       course.order.every((i) => course.minutes[i] === 0 || takesOf(course.uses[i]!, r) > 0),
     );
     this.free = new Float64Array(course.capacity.length);
+    this.parked = Array.from(course.capacity, () => []);
     this.toolFamily = new Int32Array(course.capacity.length);
     this.toolEnd = new Float64Array(course.capacity.length);
-    const sessions = course.sessions.length / 2;
-    this.isLost = new Uint8Array(sessions);
-    this.until = new Float64Array(sessions);
-    // No spread: a plan may have more operations than a call may have arguments.
-    const last = Math.max(
-      course.sessions.at(-1) ?? 0,
-      course.end.reduce((a, b) => Math.max(a, b), 0),
-    );
-    this.air = new Air(course.clocks, Math.ceil(last / DAY) + 1);
+    this.luck = new Luck(course, risks, seed);
+    this.left = new Float64Array(risks.supplies.length);
+    this.boughtBy = new Float64Array(risks.supplies.length);
+    this.isTakenOver = new Uint8Array(n);
+    this.usesInstead = Array<readonly number[] | undefined>(n).fill(undefined);
     this.outcome = {
       ready: new Float64Array(course.units.length),
-      overrun: new Uint8Array(sessions),
+      overrun: new Uint8Array(course.sessions.length / 2),
       lost: 0,
+      absent: 0,
       again: 0,
       mended: 0,
-      products: new Float64Array(risks.products.length),
-      works: new Float64Array(risks.works.length),
+      short: 0,
+      ranOut: new Uint8Array(risks.supplies.length),
+      products: this.luck.products,
+      works: this.luck.works,
     };
   }
 
   /** @param now minute from which on anything is open */
-  play(future: number, now: number): Outcome {
-    this.future = future;
-    this.draw(future, now);
-    this.prepare();
+  play(future: number, now: number, twist: Twist = {}): Outcome {
+    const { luck, outcome } = this;
+    luck.draw(future, now, twist);
+    outcome.lost = luck.lost;
+    outcome.absent = luck.absent;
+    outcome.again = 0;
+    outcome.mended = 0;
+    outcome.short = 0;
+    outcome.ranOut.fill(0);
+    this.prepare(twist);
     let t = now;
     let early = 0;
     let first = 0;
@@ -126,8 +143,9 @@ export class Player {
       this.arrive(t);
       while (first < order.length && (this.done[order[first]!]! || this.isUnderWay(order[first]!))) first++;
       if (first >= order.length && this.ends.size === 0 && this.waiting.size === 0) break;
+      if (this.ends.size === 0) for (let r = 0; r < this.parked.length; r++) this.unpark(r);
       const behind = first < order.length && this.begin[order[first]!]! < t;
-      const wake = this.startWhatCan(t, future, behind, early);
+      const wake = this.startWhatCan(t, behind, early);
       const next = Math.min(this.ends.least, this.waiting.least, wake);
       if (!(next > t) && this.ends.least <= t) continue;
       if (!Number.isFinite(next)) break;
@@ -145,7 +163,7 @@ export class Player {
   /** The sessions that nobody came to in the future played last. */
   lostSessions(): (readonly [number, number])[] {
     const { sessions } = this.course;
-    return [...this.isLost].flatMap((lost, k) =>
+    return [...this.luck.isLost].flatMap((lost, k) =>
       lost ? [[sessions[2 * k]!, sessions[2 * k + 1]!] as const] : [],
     );
   }
@@ -154,37 +172,14 @@ export class Player {
     return this.queued[i] === 2;
   }
 
-  private draw(future: number, now: number): void {
-    const { risks, seed, outcome, course } = this;
-    risks.products.forEach((p, k) => {
-      outcome.products[k] = p.mean + p.sigma * normal(seed, future, STREAM.product, k);
-    });
-    risks.works.forEach((w, k) => {
-      outcome.works[k] = w.mean + w.sigma * normal(seed, future, STREAM.hands, k);
-    });
-    this.air.draw(seed, future, risks.air, now);
-    outcome.lost = 0;
-    outcome.again = 0;
-    outcome.mended = 0;
-    for (let k = 0; k < this.isLost.length; k++) {
-      const from = course.sessions[2 * k]!;
-      const to = course.sessions[2 * k + 1]!;
-      const isPast = to <= now;
-      const isLost = !isPast && uniform(seed, future, STREAM.lost, k) < risks.lost;
-      const isCut = !isPast && !isLost && uniform(seed, future, STREAM.cut, k) < risks.cut;
-      this.isLost[k] = isLost ? 1 : 0;
-      this.until[k] = isCut ? Math.round(to - (to - from) / 3) : to;
-      if (isLost || isCut) outcome.lost++;
-    }
-  }
-
-  private prepare(): void {
+  private prepare({ later }: Twist): void {
     const { course, n } = this;
     this.ready.clear();
     this.urgent.clear();
     this.waiting.clear();
     this.ends.clear();
     this.times.clear();
+    for (const list of this.parked) list.length = 0;
     this.free.set(course.capacity);
     this.toolFamily.fill(CLEAN);
     this.toolEnd.fill(-Infinity);
@@ -196,8 +191,13 @@ export class Player {
     this.closedBy.fill(null);
     for (let i = 0; i < n; i++) {
       this.pending[i] = course.before[i]!.length;
-      this.readyAt[i] = course.earliest[i]!;
+      this.readyAt[i] = later?.of[i] ? Math.max(course.earliest[i]!, later.minute) : course.earliest[i]!;
     }
+    this.isTakenOver.fill(0);
+    this.risks.supplies.forEach((s, k) => {
+      this.left[k] = s.ml;
+      this.boughtBy[k] = s.boughtBy;
+    });
     // History keeps its times, and what it holds.
     for (let i = 0; i < n; i++)
       if (course.isFixed[i]) {
@@ -216,7 +216,21 @@ export class Player {
   }
 
   private hold(list: readonly number[], sign: 1 | -1): void {
-    for (let k = 0; k < list.length; k += 2) this.free[list[k]!]! -= sign * list[k + 1]!;
+    for (let k = 0; k < list.length; k += 2) {
+      this.free[list[k]!]! -= sign * list[k + 1]!;
+      if (sign < 0) this.unpark(list[k]!);
+    }
+  }
+
+  /** Something has let go of a resource: who waits for it may try again. */
+  private unpark(resource: number): void {
+    const list = this.parked[resource]!;
+    for (const i of list)
+      if (this.queued[i] === AWAY) {
+        this.queued[i] = 1;
+        if (!this.done[i] && this.pending[i] === 0) this.putReady(i);
+      }
+    list.length = 0;
   }
 
   private useTool(i: number, end: number): void {
@@ -238,10 +252,10 @@ export class Player {
       this.pending[to]!--;
       const factor = this.drying(i, lag);
       const from = this.at[i]! + this.dryLate[i]!;
-      const opens = Math.ceil(this.air.after(lag.clock, from, lag.min * factor) - HAIR);
+      const opens = Math.ceil(this.luck.air.after(lag.clock, from, lag.min * factor) - HAIR);
       if (opens > this.readyAt[to]!) this.readyAt[to] = opens;
       if (lag.max !== Infinity && (this.times.get(lag) ?? 0) < MOST_AGAIN) {
-        const closes = Math.floor(this.air.after(lag.clock, this.at[i]!, lag.max * factor) + HAIR);
+        const closes = Math.floor(this.luck.air.after(lag.clock, this.at[i]!, lag.max * factor) + HAIR);
         if (closes < this.closesAt[to]!) {
           if (this.closesAt[to] === Infinity) this.running += this.course.minutes[to]!;
           this.closesAt[to] = closes;
@@ -251,18 +265,12 @@ export class Player {
     }
   }
 
-  /** The factor on the drying of a coat in this future: of its product, and of its evening. */
+  /** The factor on the drying of a coat in this future. */
   private drying(i: number, lag: Lag): number {
-    const { risks, outcome } = this;
-    const product = risks.product[i]!;
-    if (lag.clock < 0 || product < 0) return 1;
-    const evening = Math.floor(this.at[i]! / DAY);
-    const own =
-      risks.evening === 0
-        ? 0
-        : risks.evening * normal(this.seed, this.future, STREAM.evening, product * 4096 + evening);
-    return Math.exp(outcome.products[product]! + own);
+    const product = this.risks.product[i]!;
+    return lag.clock < 0 || product < 0 ? 1 : this.luck.drying(product, this.at[i]!);
   }
+
   private queue(i: number): void {
     if (this.queued[i] !== 0) return;
     if (this.course.minutes[i] === 0) return this.passes(i);
@@ -289,6 +297,7 @@ export class Player {
   private arrive(t: number): void {
     while (this.waiting.least <= t) {
       const i = this.waiting.take();
+      if (this.queued[i] === AWAY) this.queued[i] = 1;
       if (this.queued[i] === 1 && !this.done[i] && this.pending[i] === 0) this.putReady(i);
     }
   }
@@ -299,9 +308,8 @@ export class Player {
   }
 
   /** @returns the moment at which something that could not be started may be tried again */
-  private startWhatCan(t: number, future: number, behind: boolean, early: number): number {
-    // Nothing goes without hands: until they are free nobody looks round.
-    for (const r of this.common) if (this.free[r]! <= 0) return Infinity;
+  private startWhatCan(t: number, behind: boolean, early: number): number {
+    if (this.areHandsFull()) return Infinity;
     const { tried, triedUrgent } = this;
     tried.length = 0;
     triedUrgent.length = 0;
@@ -320,8 +328,17 @@ export class Player {
         if (release < wake) wake = release;
         break;
       }
-      if (!this.isFree(i)) {
-        left.push(i);
+      this.seeWhoDoes(i, t);
+      const bought = this.boughtFor(i, t);
+      if (bought > t) {
+        this.queued[i] = AWAY;
+        this.waiting.put(bought, i);
+        continue;
+      }
+      const taken = this.takenFor(i);
+      if (taken >= 0) {
+        this.queued[i] = AWAY;
+        this.parked[taken]!.push(i);
         continue;
       }
       const setup = this.setupAt(i, t);
@@ -333,15 +350,29 @@ export class Player {
       if (t + setup > this.closesAt[i]! && this.beginAgain(i, t)) continue;
       const when = behind && this.isTooMany(i) ? this.nextSession(t) : this.whenFits(i, t);
       if (when > t) {
+        // Too little of the evening is left, however its tool is set up: nobody looks at it again today.
+        const soonest = this.hoursFor(i, t, this.course.isPausable[i] ? 1 : this.course.minutes[i]!);
+        if (soonest > t) {
+          this.queued[i] = AWAY;
+          this.waiting.put(soonest, i);
+          continue;
+        }
         left.push(i);
         if (when < wake) wake = when;
         continue;
       }
-      this.start(i, t, future);
+      this.start(i, t);
+      if (this.areHandsFull()) break;
     }
     for (const i of tried) this.ready.put(this.rank[i]!, i);
     for (const i of triedUrgent) this.urgent.put(this.closesAt[i]!, i);
     return wake;
+  }
+
+  /** Nothing goes without hands: until they are free nobody looks round. */
+  private areHandsFull(): boolean {
+    for (const r of this.common) if (this.free[r]! <= 0) return true;
+    return false;
   }
 
   /** Would its window, with those that are running, ask for more hands than there is time in it? */
@@ -356,22 +387,65 @@ export class Player {
     return window < Infinity && this.running + follows > window;
   }
 
-  private isFree(i: number): boolean {
+  /** What an operation uses: its own hands, or those that stand in for them. */
+  private usesOf(i: number): readonly number[] {
+    return this.isTakenOver[i] ? this.usesInstead[i]! : this.course.uses[i]!;
+  }
+
+  /** A helper who stays away tonight leaves what is theirs to another. */
+  private seeWhoDoes(i: number, t: number): void {
+    if (this.risks.helpers.length === 0) return;
+    const { away, instead } = this.luck;
     const uses = this.course.uses[i]!;
+    this.isTakenOver[i] = 0;
+    for (let k = 0; k < uses.length; k += 2) {
+      const hands = uses[k]!;
+      const hours = away[hands];
+      if (!hours || instead[hands]! < 0) continue;
+      const evening = sessionOf(this.course.open[hands]!, t);
+      if (evening < 0 || !hours[evening]) continue;
+      this.usesInstead[i] ??= uses.map((u, l) => (l % 2 === 0 && u === hands ? instead[hands]! : u));
+      this.isTakenOver[i] = 1;
+    }
+  }
+
+  /** When all of what an operation takes is on the shelf: at once, or when it has been bought. */
+  private boughtFor(i: number, t: number): number {
+    const takes = this.risks.takes[i]!;
+    let when = t;
+    for (let k = 0; k < takes.length; k += 2) {
+      const s = takes[k]!;
+      if (takes[k + 1]! * this.luck.usage[s]! <= this.left[s]! + HAIR) continue;
+      if (this.boughtBy[s] === Infinity) {
+        this.boughtBy[s] = t + this.risks.restock;
+        this.outcome.short++;
+        this.outcome.ranOut[s] = 1;
+      }
+      if (this.boughtBy[s]! <= t) this.left[s] = Infinity;
+      else when = Math.max(when, this.boughtBy[s]!);
+    }
+    return when;
+  }
+
+  /** The resource that an operation would need and that is taken; −1: none. */
+  private takenFor(i: number): number {
+    const uses = this.usesOf(i);
     const lets = this.course.lets[i]!;
     for (let k = 0; k < uses.length; k += 2) {
       let free = this.free[uses[k]!]!;
       for (let l = 0; l < lets.length; l += 2) if (lets[l] === uses[k]) free += lets[l + 1]!;
-      if (free < uses[k + 1]!) return false;
+      if (free < uses[k + 1]!) return uses[k]!;
     }
+    // Where nothing is under way nothing is going to let go: then it goes on all the same.
+    if (this.ends.size === 0) return -1;
     const takes = this.course.takes[i]!;
     for (let k = 0; k < takes.length; k += 2) {
       let free = this.free[takes[k]!]!;
       for (let l = 0; l < lets.length; l += 2) if (lets[l] === takes[k]) free += lets[l + 1]!;
       for (let u = 0; u < uses.length; u += 2) if (uses[u] === takes[k]) free -= uses[u + 1]!;
-      if (free < takes[k + 1]! && this.ends.size > 0) return false;
+      if (free < takes[k + 1]!) return takes[k]!;
     }
-    return true;
+    return -1;
   }
 
   /** Minutes of set-up that its tool needs now. */
@@ -390,31 +464,34 @@ export class Player {
     return 0;
   }
 
-  /** From when on it fits into the hours that are open: `t` itself, or later. */
+  /** From when on it fits into the hours that are open, and its window into somebody's: `t` itself, or later. */
   private whenFits(i: number, t: number): number {
-    const { course } = this;
-    const uses = course.uses[i]!;
-    const need = course.isPausable[i] ? 1 : this.setupAt(i, t) + course.minutes[i]!;
+    const need = this.course.isPausable[i] ? 1 : this.setupAt(i, t) + this.course.minutes[i]!;
     let at = t;
-    let isBound = false;
+    for (let turn = 0; turn < 64; turn++) {
+      at = this.hoursFor(i, at, need);
+      if (!Number.isFinite(at) || !this.isDoomed(i, at)) return at;
+      at = this.nextSession(at);
+    }
+    return Infinity;
+  }
+
+  /** From when on so many minutes of an operation fit into the hours of all that it uses. */
+  private hoursFor(i: number, t: number, need: number): number {
+    const { course } = this;
+    const uses = this.usesOf(i);
+    let at = t;
     for (let turn = 0; turn < 64; turn++) {
       const before = at;
+      let isBound = false;
       for (let k = 0; k < uses.length; k += 2) {
         const open = course.open[uses[k]!];
         if (!open) continue;
         isBound = true;
-        at = fits(open, null, null, at, need);
+        at = fits(open, null, this.luck.away[uses[k]!], at, need);
       }
-      if (isBound) at = fits(course.sessions, this.until, this.isLost, at, need);
-      if (!Number.isFinite(at)) return Infinity;
-      if (at === before) {
-        if (this.isDoomed(i, at)) {
-          at = this.nextSession(at);
-          if (!Number.isFinite(at)) return Infinity;
-          continue;
-        }
-        return at;
-      }
+      if (isBound) at = fits(course.sessions, this.luck.until, this.luck.isLost, at, need);
+      if (at === before || !Number.isFinite(at)) return at;
     }
     return Infinity;
   }
@@ -422,7 +499,7 @@ export class Player {
   private nextSession(t: number): number {
     const { sessions } = this.course;
     for (let k = 0; k < sessions.length; k += 2)
-      if (sessions[k]! > t && !this.isLost[k / 2]) return sessions[k]!;
+      if (sessions[k]! > t && !this.luck.isLost[k / 2]) return sessions[k]!;
     return Infinity;
   }
 
@@ -443,25 +520,20 @@ export class Player {
     return false;
   }
 
-  private start(i: number, t: number, future: number): void {
-    const { course, risks, outcome } = this;
+  private start(i: number, t: number): void {
+    const { course, risks, outcome, luck } = this;
     const setup = this.setupAt(i, t);
-    const work = risks.work[i]!;
-    const own =
-      work < 0
-        ? 0
-        : outcome.works[work]! +
-          (risks.piece === 0 ? 0 : risks.piece * normal(this.seed, future, STREAM.piece, i));
-    let minutes =
-      own === 0 ? course.minutes[i]! : Math.max(1, Math.round(course.minutes[i]! * Math.exp(own)));
-    if (risks.mendChance[i]! > 0 && uniform(this.seed, future, STREAM.rework, i) < risks.mendChance[i]!) {
+    let minutes = luck.minutes(i);
+    if (luck.isMended(i)) {
       outcome.mended++;
       minutes += Math.round(risks.mendMinutes[i]!);
       this.dryLate[i] = Math.round(risks.mendDrying[i]!);
     }
+    const takes = risks.takes[i]!;
+    for (let k = 0; k < takes.length; k += 2) this.left[takes[k]!]! -= takes[k + 1]! * luck.usage[takes[k]!]!;
     const end = course.isPausable[i] ? this.workedBy(i, t + setup, minutes) : t + setup + minutes;
     this.begins(i);
-    this.hold(course.uses[i]!, 1);
+    this.hold(this.usesOf(i), 1);
     this.at[i] = end;
     this.useTool(i, end);
     this.ends.put(end, i);
@@ -487,28 +559,30 @@ export class Player {
   }
 
   private openUntil(i: number, t: number): number {
-    const uses = this.course.uses[i]!;
+    const uses = this.usesOf(i);
     let until = Infinity;
     let isBound = false;
     for (let k = 0; k < uses.length; k += 2) {
       const open = this.course.open[uses[k]!];
       if (!open) continue;
       isBound = true;
-      until = Math.min(until, shutsAt(open, null, null, t));
+      until = Math.min(until, shutsAt(open, null, this.luck.away[uses[k]!], t));
     }
-    return isBound ? Math.min(until, shutsAt(this.course.sessions, this.until, this.isLost, t)) : until;
+    return isBound
+      ? Math.min(until, shutsAt(this.course.sessions, this.luck.until, this.luck.isLost, t))
+      : until;
   }
 
   private whenOpen(i: number, t: number): number {
-    const uses = this.course.uses[i]!;
+    const uses = this.usesOf(i);
     let at = t;
     for (let turn = 0; turn < 64; turn++) {
       const before = at;
       for (let k = 0; k < uses.length; k += 2) {
         const open = this.course.open[uses[k]!];
-        if (open) at = fits(open, null, null, at, 1);
+        if (open) at = fits(open, null, this.luck.away[uses[k]!], at, 1);
       }
-      at = fits(this.course.sessions, this.until, this.isLost, at, 1);
+      at = fits(this.course.sessions, this.luck.until, this.luck.isLost, at, 1);
       if (at === before || !Number.isFinite(at)) return at;
     }
     return Infinity;
@@ -533,7 +607,7 @@ export class Player {
       this.hold(this.course.takes[i]!, 1);
       return early;
     }
-    this.hold(this.course.uses[i]!, -1);
+    this.hold(this.usesOf(i), -1);
     this.hold(this.course.takes[i]!, 1);
     this.done[i] = 1;
     this.handOn(i);
@@ -610,52 +684,4 @@ function takesOf(uses: readonly number[], resource: number): number {
 
 function longest(tool: Tool | null): number {
   return tool ? Math.max(tool.minutes, ...tool.between.values()) : 0;
-}
-
-/** The session in which a minute lies; −1: none. */
-export function sessionOf(sessions: Float64Array, minute: number): number {
-  let low = 0;
-  let high = sessions.length / 2 - 1;
-  while (low <= high) {
-    const mid = (low + high) >> 1;
-    if (minute < sessions[2 * mid]!) high = mid - 1;
-    else if (minute >= sessions[2 * mid + 1]!) low = mid + 1;
-    else return mid;
-  }
-  return -1;
-}
-
-/** The first interval that ends after a minute. */
-function from(open: Float64Array, minute: number): number {
-  let low = 0;
-  let high = open.length / 2;
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if (open[2 * mid + 1]! > minute) high = mid;
-    else low = mid + 1;
-  }
-  return low;
-}
-
-/** The first moment from `t` on at which so many minutes fit into an interval; some may be cut short or lost. */
-function fits(
-  open: Float64Array,
-  until: Float64Array | null,
-  lost: Uint8Array | null,
-  t: number,
-  need: number,
-): number {
-  for (let k = from(open, t); 2 * k < open.length; k++) {
-    if (lost?.[k]) continue;
-    const at = Math.max(t, open[2 * k]!);
-    if (at + need <= (until ? until[k]! : open[2 * k + 1]!)) return at;
-  }
-  return Infinity;
-}
-
-/** When the interval shuts in which a minute lies; the minute itself where none is open. */
-function shutsAt(open: Float64Array, until: Float64Array | null, lost: Uint8Array | null, t: number): number {
-  const k = from(open, t);
-  if (2 * k >= open.length || open[2 * k]! > t || lost?.[k]) return t;
-  return until ? until[k]! : open[2 * k + 1]!;
 }

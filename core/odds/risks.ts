@@ -27,6 +27,37 @@ export interface Risks {
   /** how likely an evening is lost, and how likely it is cut short by a third */
   readonly lost: number;
   readonly cut: number;
+  /** those who may stay away: their hands, and the hands that take over what was theirs that evening */
+  readonly helpers: readonly Helper[];
+  /** what stands on the shelf, and by operation what it takes of it: supply and millilitres in turn */
+  readonly supplies: readonly Supply[];
+  readonly takes: readonly (readonly number[])[];
+  /** how much more or less of a product is used than reckoned: the logarithm’s spread */
+  readonly usage: number;
+  /** minutes from running out to having more */
+  readonly restock: number;
+}
+
+export interface Helper {
+  /** resources: the hands, and those that take over */
+  readonly hands: number;
+  readonly instead: number;
+  /** how likely they stay away from an evening of theirs */
+  readonly absent: number;
+}
+
+export interface Supply {
+  readonly ml: number;
+  /** it is known to run out and is being bought: there from this minute on; Infinity: nobody has seen it coming */
+  readonly boughtBy: number;
+}
+
+/** One thing otherwise in a future. */
+export interface Twist {
+  /** a session that nobody comes to, whatever is drawn */
+  readonly lost?: number;
+  /** operations (1) that may not begin before a minute */
+  readonly later?: { readonly of: Uint8Array; readonly minute: number };
 }
 
 /** A window missed is a sandwich begun again; so often at the most, then it is left as it is. */
@@ -47,5 +78,10 @@ export function noRisks(operations: number): Risks {
     air: 0,
     lost: 0,
     cut: 0,
+    helpers: [],
+    supplies: [],
+    takes: Array<readonly number[]>(operations).fill([]),
+    usage: 0,
+    restock: 0,
   };
 }

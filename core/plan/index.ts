@@ -15,13 +15,13 @@ export {
   type PlanUnit,
   type Tide,
 } from './present';
-export { optionalLayers, waysOut, type WayOut } from './waysOut';
+export { inPairs, optionalLayers, waysOut, type WayOut } from './waysOut';
 export { waveOf, type Wave, type WaveInput, type WaveLimit } from './wave';
 export { checkPlan, planFix, type PlanFinding } from './checkPlan';
 export { needOf } from './compile';
 export { loadOf } from './load';
 export { abilityOf, mayDo } from './hands';
-export { withLanes } from './lanes';
+export { laneOf, withLanes } from './lanes';
 export { AIRBRUSH, airbrushOf, BOOTH } from './tools';
 export { CUP_ML, factsOfRun, type RunFacts, type RunMix } from './runFacts';
 export { pinned } from './pins';

@@ -7,7 +7,8 @@ import { presenceOf, type Muster } from '#core/muster';
 import { HANDS, SKILLED } from './hands';
 import type { Doer } from './who';
 
-const laneOf = (person: string): string => `${HANDS}-${person}`;
+/** One person’s hands, as a resource. */
+export const laneOf = (person: string): string => `${HANDS}-${person}`;
 
 /**
  * The problem with everybody's hands by themselves. What has happened takes up nobody's any more.

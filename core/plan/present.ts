@@ -165,7 +165,8 @@ export function present(muster: Muster, compiled: Compiled, solution: Solution):
     lateMinutes: units.reduce((sum, u) => sum + u.lateMinutes, 0),
     setupMinutes: solution.cost?.setup ?? 0,
     runs: solution.cost?.runs ?? 0,
-    handsMinutes: byStart.reduce((sum, s) => sum + s.end - s.start, 0),
+    // What may rest overnight takes no longer for it.
+    handsMinutes: compiled.problem.operations.reduce((sum, o) => sum + (steps.has(o.id) ? o.minutes : 0), 0),
     cost: solution.cost?.total ?? 0,
     bound: solution.bound ?? 0,
     isOptimal: solution.status === 'optimal',

@@ -6,6 +6,7 @@ import {
   minutesSince,
   originOf,
   sessionsOf,
+  storesOf,
   withoutLayer,
   withSuffix,
   type Layer,
@@ -21,20 +22,32 @@ import { moment } from './words';
 export interface WayOut {
   readonly id: string;
   readonly label: string;
+  /** what it costs besides minutes of hands, in words */
+  readonly costs: string;
   readonly apply: (muster: Muster) => Muster;
 }
 
 const LONGER_MINUTES = 30;
 const EXTRA = { from: '19:00', to: '22:00' } as const;
 
-/** @param late ids of the units that are late, the worst first @param from minute from which on help is needed */
-export function waysOut(muster: Muster, late: readonly string[], from: number): WayOut[] {
+/**
+ * @param late ids of the units that are late or in danger, the worst first
+ * @param from minute from which on help is needed
+ * @param spares products that may run out before anybody sees it coming, the likeliest first
+ */
+export function waysOut(
+  muster: Muster,
+  late: readonly string[],
+  from: number,
+  spares: readonly string[] = [],
+): WayOut[] {
   const ways: WayOut[] = [];
   const worst = muster.units.find((u) => u.id === late[0]);
   if (!worst) return ways;
   const origin = originOf(muster);
   ways.push({
     id: 'longer',
+    costs: 'half an hour of every evening',
     label: `Every session of the week ${LONGER_MINUTES} min longer`,
     apply: (m) => ({
       ...m,
@@ -45,6 +58,7 @@ export function waysOut(muster: Muster, late: readonly string[], from: number): 
   if (day !== null)
     ways.push({
       id: 'extra',
+      costs: 'an evening',
       label: `An extra session on ${moment(origin, minutesSince(origin, `${day}T${EXTRA.from}`))}, three hours`,
       apply: (m) => ({
         ...m,
@@ -59,6 +73,7 @@ export function waysOut(muster: Muster, late: readonly string[], from: number): 
     });
   ways.push({
     id: 'helper',
+    costs: 'somebody else’s evenings',
     label: 'A second pair of hands',
     apply: (m) => ({
       ...m,
@@ -76,12 +91,14 @@ export function waysOut(muster: Muster, late: readonly string[], from: number): 
     .slice(0, 2))
     ways.push({
       id: `level-${level}`,
+      costs: `what ${worst.name} would show above that level`,
       label: `Finish ${worst.name} to level ${level} only`,
       apply: (m) => ({ ...m, units: m.units.map((u) => (u.id === worst.id ? { ...u, level } : u)) }),
     });
   for (const { recipe, layer } of optionalLayers(muster, worst).slice(0, 2))
     ways.push({
       id: `without-${recipe.id}-${layer.id}`,
+      costs: 'that effect',
       label: `Leave “${layer.name}” off ${worst.name}`,
       apply: (m) => withShorterRecipe(m, worst.id, recipe.id, layer.id),
     });
@@ -89,6 +106,7 @@ export function waysOut(muster: Muster, late: readonly string[], from: number): 
   if (second.length > 0)
     ways.push({
       id: 'second-wave',
+      costs: `${second.length} pieces come a week late`,
       label: `${second.length} of ${worst.pieces.length} pieces of ${worst.name} in a second wave, a week later`,
       apply: (m) => ({
         ...m,
@@ -98,16 +116,60 @@ export function waysOut(muster: Muster, late: readonly string[], from: number): 
   if (muster.recipes.some((r) => r.layers.some((l) => l.substitute && !l.usesSubstitute)))
     ways.push({
       id: 'acrylic',
+      costs: 'washes that can be wiped back',
       label: 'Acrylic washes instead of enamel and oil, where a substitute is set',
       apply: (m) => ({ ...m, recipes: m.recipes.map((r) => withSchool(r, 'washes', 'acrylic')) }),
     });
   ways.push({
     id: 'aids',
+    costs: 'a fan, and dust kept away from it',
     label: 'Cool moving air on everything that it may dry',
     apply: (m) => ({ ...m, recipes: m.recipes.map((r) => withSchool(r, 'aids', 'cool')) }),
   });
+  const dry = driedOnShelf(muster, worst);
+  if (dry)
+    ways.push({
+      id: 'dry-shelf',
+      costs: 'a dehumidifier at a shelf, and the power for it',
+      label: `A dehumidified shelf (${DRY_SHELF_PERCENT} %) for what dries slowly on ${worst.name}`,
+      apply: dry,
+    });
+  if (recipesOf(muster, worst).some((r) => r.schools?.['topcoat'] === 'dry'))
+    ways.push({
+      id: 'topcoat-hour',
+      costs: 'the freedom to paint over the chipping medium on another day',
+      label: `${worst.name}: paint over the chipping medium within the hour`,
+      apply: (m) => ({
+        ...m,
+        recipes: m.recipes.map((r) =>
+          recipesOf(m, worst).includes(r) && r.schools?.['topcoat'] === 'dry'
+            ? withSchool(r, 'topcoat', 'hour')
+            : r,
+        ),
+      }),
+    });
+  for (const name of spares.slice(0, 2)) {
+    const product = storesOf(muster).products.find((p) => p.name === name);
+    if (!product) continue;
+    const ml = product.bottleMl ?? USUAL_BOTTLE_ML;
+    ways.push({
+      id: `spare-${product.id}`,
+      costs: 'the price of a bottle',
+      label: `A spare bottle of ${name} in the house`,
+      apply: (m) => ({
+        ...m,
+        stores: {
+          ...storesOf(m),
+          products: storesOf(m).products.map((p) =>
+            p.id === product.id ? { ...p, leftMl: p.leftMl + ml } : p,
+          ),
+        },
+      }),
+    });
+  }
   ways.push({
     id: 'first',
+    costs: 'margins of the other units',
     label: `${worst.name} before everything else`,
     apply: (m) => ({
       ...m,
@@ -118,6 +180,59 @@ export function waysOut(muster: Muster, late: readonly string[], from: number): 
     }),
   });
   return ways;
+}
+
+const USUAL_BOTTLE_ML = 17;
+const DRY_SHELF_PERCENT = 40;
+/** What dries sooner than that need not be put anywhere. */
+const SLOW_MINUTES = 60;
+
+function recipesOf(muster: Muster, unit: Unit): Recipe[] {
+  const ids = new Set(unit.pieces.map((p) => p.recipe));
+  return muster.recipes.filter((r) => ids.has(r.id));
+}
+
+/** The bench with a shelf of dry air at the room’s warmth; null where it has a cabinet, is dry as it is, or nothing may go there. */
+function driedOnShelf(muster: Muster, unit: Unit): ((m: Muster) => Muster) | null {
+  const { bench } = muster;
+  const { celsius, humidityPercent } = bench.climate.day;
+  if (bench.cabinet || humidityPercent <= DRY_SHELF_PERCENT + 5) return null;
+  const goesThere = (l: Layer): boolean =>
+    l.dryMinutes >= SLOW_MINUTES && !l.window && !isFor('release', 'work', 'mark')(l);
+  const recipes = new Set(recipesOf(muster, unit).map((r) => r.id));
+  if (!muster.recipes.some((r) => recipes.has(r.id) && r.layers.some(goesThere))) return null;
+  return (m) => ({
+    ...m,
+    bench: {
+      ...m.bench,
+      cabinet: {
+        places: m.bench.rackPlaces,
+        celsius: Math.max(10, celsius),
+        humidityPercent: DRY_SHELF_PERCENT,
+      },
+    },
+    recipes: m.recipes.map((r) =>
+      recipes.has(r.id)
+        ? { ...r, layers: r.layers.map((l) => (goesThere(l) ? { ...l, inCabinet: true } : l)) }
+        : r,
+    ),
+  });
+}
+
+/** Ways out two at a time, of different kinds: what one alone does not bring, both may. */
+export function inPairs(ways: readonly WayOut[]): WayOut[] {
+  const kind = (w: WayOut): string => w.id.split('-')[0]!;
+  return ways.flatMap((a, k) =>
+    ways
+      .slice(k + 1)
+      .filter((b) => kind(a) !== kind(b))
+      .map((b) => ({
+        id: `${a.id}+${b.id}`,
+        label: `${a.label} + ${b.label}`,
+        costs: `${a.costs}, and ${b.costs}`,
+        apply: (m: Muster) => b.apply(a.apply(m)),
+      })),
+  );
 }
 
 function laterBy(time: string, minutes: number): string {

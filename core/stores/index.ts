@@ -4,8 +4,10 @@ export { shortBy, shortOf, type Equivalent, type RunShort } from './tonight';
 export {
   consumableUses,
   markingUses,
+  keyOf,
   productUses,
   shoppingList,
+  stepUses,
   unnamedUses,
   type Unnamed,
   type ConsumableUse,

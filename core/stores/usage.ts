@@ -13,7 +13,7 @@ import {
   type Product,
   type Recipe,
 } from '#core/muster';
-import type { Plan, PlanStep } from '#core/plan';
+import type { Plan, PlanStep, StepRef } from '#core/plan';
 import type { Ended } from '#core/log';
 
 const NOTHING: Ended = new Map();
@@ -76,7 +76,7 @@ const isNamed = (layer: Layer, shelf: ReadonlyMap<string, Product>): boolean =>
 
 /** Millilitres of each product that a step takes. */
 function stepUse(
-  step: PlanStep,
+  step: StepRef,
   shelf: ReadonlyMap<string, Product>,
 ): { readonly name: string; readonly ml: number }[] {
   const { ml } = amountOf(step.recipe, step.layer, step.piece);
@@ -96,6 +96,14 @@ function takenBy(
   return entry?.kind === 'done' && entry.used
     ? entry.used.filter((u) => !isWater(u.name))
     : stepUse(step, shelf);
+}
+
+/** Millilitres of each product that steps take. */
+export function stepUses(
+  muster: Muster,
+): (step: StepRef) => readonly { readonly name: string; readonly ml: number }[] {
+  const shelf = shelfOf(muster);
+  return (step) => stepUse(step, shelf);
 }
 
 const shelfOf = (muster: Muster): ReadonlyMap<string, Product> =>

@@ -1,0 +1,115 @@
+/** What chance gives one future, drawn before it is played. */
+import { Air } from './air';
+import type { Course } from './course';
+import { normal, STREAM, uniform } from './draws';
+import type { Risks, Twist } from './risks';
+
+const DAY = 1440;
+/** An evening cut short loses so much of itself. */
+const CUT = 1 / 3;
+
+export class Luck {
+  /** of each product and kind of work: the logarithm of its factor */
+  readonly products: Float64Array;
+  readonly works: Float64Array;
+  readonly air: Air;
+  /** by session: nobody comes; and until when one stays */
+  readonly isLost: Uint8Array;
+  readonly until: Float64Array;
+  /** by resource: the hours of a helper who stays away; null: no helper */
+  readonly away: readonly (Uint8Array | null)[];
+  /** by resource: who takes over; −1: nobody */
+  readonly instead: Int32Array;
+  /** what each millilitre reckoned turns out to be */
+  readonly usage: Float64Array;
+  lost = 0;
+  absent = 0;
+  private future = 0;
+
+  constructor(
+    private readonly course: Course,
+    private readonly risks: Risks,
+    private readonly seed: number,
+  ) {
+    const sessions = course.sessions.length / 2;
+    this.products = new Float64Array(risks.products.length);
+    this.works = new Float64Array(risks.works.length);
+    this.isLost = new Uint8Array(sessions);
+    this.until = new Float64Array(sessions);
+    this.usage = new Float64Array(risks.supplies.length);
+    const helpers = new Map(risks.helpers.map((h) => [h.hands, h]));
+    this.away = course.open.map((open, r) =>
+      open && helpers.has(r) ? new Uint8Array(open.length / 2) : null,
+    );
+    this.instead = Int32Array.from(course.open, (_, r) => helpers.get(r)?.instead ?? -1);
+    // No spread: a plan may have more operations than a call may have arguments.
+    const last = Math.max(
+      course.sessions.at(-1) ?? 0,
+      course.end.reduce((a, b) => Math.max(a, b), 0),
+    );
+    this.air = new Air(course.clocks, Math.ceil(last / DAY) + 1);
+  }
+
+  /** @param now minute from which on anything is open */
+  draw(future: number, now: number, twist: Twist): void {
+    const { risks, seed, course } = this;
+    this.future = future;
+    risks.products.forEach((p, k) => {
+      this.products[k] = p.mean + p.sigma * normal(seed, future, STREAM.product, k);
+    });
+    risks.works.forEach((w, k) => {
+      this.works[k] = w.mean + w.sigma * normal(seed, future, STREAM.hands, k);
+    });
+    risks.supplies.forEach((_, k) => {
+      this.usage[k] = Math.exp(risks.usage * normal(seed, future, STREAM.usage, k));
+    });
+    this.air.draw(seed, future, risks.air, now);
+    this.lost = 0;
+    for (let k = 0; k < this.isLost.length; k++) {
+      const from = course.sessions[2 * k]!;
+      const to = course.sessions[2 * k + 1]!;
+      const isPast = to <= now;
+      const isLost = !isPast && (k === twist.lost || uniform(seed, future, STREAM.lost, k) < risks.lost);
+      const isCut = !isPast && !isLost && uniform(seed, future, STREAM.cut, k) < risks.cut;
+      this.isLost[k] = isLost ? 1 : 0;
+      this.until[k] = isCut ? Math.round(to - (to - from) * CUT) : to;
+      if (isLost || isCut) this.lost++;
+    }
+    this.absent = 0;
+    for (const { hands, absent } of risks.helpers) {
+      const away = this.away[hands];
+      if (!away) continue;
+      for (let k = 0; k < away.length; k++) {
+        away[k] = uniform(seed, future, STREAM.absent, hands * 4096 + k) < absent ? 1 : 0;
+        if (away[k] && course.open[hands]![2 * k + 1]! > now) this.absent++;
+      }
+    }
+  }
+
+  /** The factor on the drying of a product’s coat that was put on at this minute: of the product, and of its evening. */
+  drying(product: number, minute: number): number {
+    const evening = Math.floor(minute / DAY);
+    const own =
+      this.risks.evening === 0
+        ? 0
+        : this.risks.evening * normal(this.seed, this.future, STREAM.evening, product * 4096 + evening);
+    return Math.exp(this.products[product]! + own);
+  }
+
+  /** Minutes of hands that an operation takes. */
+  minutes(i: number): number {
+    const planned = this.course.minutes[i]!;
+    const work = this.risks.work[i]!;
+    if (work < 0) return planned;
+    const { piece } = this.risks;
+    const own =
+      this.works[work]! + (piece === 0 ? 0 : piece * normal(this.seed, this.future, STREAM.piece, i));
+    return own === 0 ? planned : Math.max(1, Math.round(planned * Math.exp(own)));
+  }
+
+  /** Has it to be mended? */
+  isMended(i: number): boolean {
+    const chance = this.risks.mendChance[i]!;
+    return chance > 0 && uniform(this.seed, this.future, STREAM.rework, i) < chance;
+  }
+}

@@ -416,6 +416,7 @@ export class StoresView {
       kind: 'jar',
       jar: jar.id,
       mixture: jar.mixture,
+      ...(jar.family ? { family: jar.family } : {}),
       ml,
       ...(jar.until ? { until: jar.until } : {}),
     });

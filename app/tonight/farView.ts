@@ -1,3 +1,4 @@
+import { A11yModule } from '@angular/cdk/a11y';
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
 import { methodOf } from '#core/materials';
 import { BenchAlarms } from './benchAlarms';
@@ -7,9 +8,12 @@ import { Evening } from './evening';
 @Component({
   selector: 'pm-far-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [A11yModule],
   template: `
     <div
       class="fixed inset-0 z-40 flex flex-col bg-ground"
+      cdkTrapFocus
+      [cdkTrapFocusAutoCapture]="true"
       role="dialog"
       aria-modal="true"
       aria-label="Far view"

@@ -9,6 +9,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import { oddsWords } from '#core/odds';
 import { RouterLink } from '@angular/router';
 import { DEFER, dropsOf, familyOf, methodOf, sprayWords } from '#core/materials';
 import { estimateWords, minutesUntil } from '#core/muster';
@@ -17,6 +18,7 @@ import { nextTimeNotes, pictureDue } from '#core/session';
 import { BenchClock, type Speed } from '../data/benchClock';
 import { Logbook } from '../data/logbook';
 import { MusterStore } from '../data/musterStore';
+import { Forecasts } from '../data/forecasts';
 import { Planner } from '../data/planner';
 import { WaysOutPanel } from '../plan/waysOutPanel';
 import { Button } from '../ui/button';
@@ -63,6 +65,13 @@ export class TonightView {
   protected readonly cup = inject(CupInHand);
   protected readonly rehearsing = inject(Rehearsing);
   protected readonly alarms = inject(BenchAlarms);
+
+  private readonly forecasts = inject(Forecasts);
+  /** how likely every date holds, in words; the first odds of each unit are kept in the log */
+  protected readonly odds = computed(() => {
+    const told = this.forecasts.told();
+    return told && oddsWords(told.forecast.all);
+  });
 
   protected readonly clockTime = clockTime;
   protected readonly moment = moment;

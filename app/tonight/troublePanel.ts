@@ -145,7 +145,10 @@ export class TroublePanel {
             catchError(() =>
               of(
                 new Map(
-                  cures.map(({ key }) => [key, { id: key, lateMinutes: null, allHold: null, handsMinutes: null }] as const),
+                  cures.map(
+                    ({ key }) =>
+                      [key, { id: key, lateMinutes: null, allHold: null, handsMinutes: null }] as const,
+                  ),
                 ),
               ),
             ),

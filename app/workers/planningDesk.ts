@@ -137,11 +137,13 @@ const COUNTED = 0.4;
 const WEIGH_MS = 1800;
 /** So many futures tell one change from another: they meet the same luck. */
 const WEIGH_FUTURES = 150;
-/** So many futures say something, and a stop is heard between them. */
-const TOLD_TOGETHER = 10;
+/** Fewer futures say nothing. */
+const LEAST_TOLD = 10;
 /** From so many futures on the latest day to begin is looked for as well, for so long in all. */
 const FULL = 500;
 const LATEST_MS = 20_000;
+/** Longer nobody waits for odds. */
+const ODDS_MS = 25_000;
 /** The odds that people want of a day to begin. */
 const GOOD = 0.9;
 const CAUSE_MS = 800;
@@ -320,6 +322,7 @@ export class PlanningDesk {
     tell: (comes: Comes) => void,
   ): Promise<void> {
     const run = ++this.run;
+    const turn = ++this.playing;
     for (const { id, muster, happened } of changed) {
       const log = mergeLogs(posing.log, happened ?? []);
       let posed = pose(muster ? mended(posing.muster, muster).muster : posing.muster, log, posing.now);
@@ -338,25 +341,48 @@ export class PlanningDesk {
       const lent = withHands(posed, handNames(posed, solution));
       const solved = solvedPlan(lent, solution);
       const player = new Forecaster(solved, posed.muster, solution, log, posing.now);
-      const odds = await this.playedOut(run, player, WEIGH_FUTURES);
-      if (this.run !== run) return;
+      const odds = await this.playedFor(turn, player, WEIGH_FUTURES, WEIGH_MS, () => undefined);
+      if (this.run !== run || odds === null) return;
       tell({
         id,
         lateMinutes: worstLateness(problem, solution),
-        allHold: odds,
+        allHold: odds.all,
         handsMinutes: solved.plan.handsMinutes,
       });
     }
   }
 
-  /** The share of so many futures in which every date holds. */
-  private async playedOut(run: number, player: Forecaster, futures: number): Promise<number> {
-    let forecast = player.more(TOLD_TOGETHER);
-    while (forecast.futures < futures && this.run === run) {
+  /**
+   * Plays futures, with room for other calls in between: so many, or as many as the time allows.
+   * @param tell hears what is known: soon, now and then, and at last
+   * @returns null when the playing has been ended
+   */
+  private async playedFor(
+    turn: number,
+    player: Forecaster,
+    futures: number,
+    ms: number,
+    tell: (forecast: Forecast, isLast: boolean) => void,
+  ): Promise<Forecast | null> {
+    const end = performance.now() + ms;
+    let told = -Infinity;
+    for (let played = 0; ;) {
+      const slice = performance.now() + SLICE_MS;
+      do {
+        player.play();
+        played++;
+      } while (played < futures && performance.now() < slice);
+      const isLast = played >= futures || performance.now() > end;
+      const isWorthwhile = played >= LEAST_TOLD && performance.now() - told > TELL_MS;
+      if (isLast || isWorthwhile) {
+        told = performance.now();
+        const forecast = player.told();
+        tell(forecast, isLast);
+        if (isLast) return forecast;
+      }
       await breathe();
-      forecast = player.more(Math.min(TOLD_TOGETHER, futures - forecast.futures));
+      if (this.playing !== turn) return null;
     }
-    return forecast.all;
   }
 
   /**
@@ -378,26 +404,9 @@ export class PlanningDesk {
       : this.again(posing, solution, isMissed, hands);
     if (!solved) return;
     const player = new Forecaster(solved, posing.muster, solution, posing.log, posing.now);
-    let told = -Infinity;
-    let forecast: Forecast | null = null;
-    for (let played = 0; played < futures && this.playing === turn;) {
-      const slice = performance.now() + SLICE_MS;
-      // Counting them costs as much as playing one: they are counted ten at a time.
-      do {
-        forecast = player.more(Math.min(TOLD_TOGETHER, futures - played));
-        played = forecast.futures;
-      } while (played < futures && played > TOLD_TOGETHER && performance.now() < slice);
-      if (performance.now() - told > TELL_MS || played >= futures) {
-        told = performance.now();
-        tell({
-          forecast,
-          given: played >= futures ? player.given(forecast) : [],
-          margins: [],
-          latest: [],
-        });
-      }
-      await breathe();
-    }
+    const forecast = await this.playedFor(turn, player, futures, ODDS_MS, (forecast, isLast) =>
+      tell({ forecast, given: isLast ? player.given(forecast) : [], margins: [], latest: [] }),
+    );
     if (forecast === null || futures < FULL) return;
     const margins = await this.inSlices(turn, player.margins());
     if (margins === null) return;

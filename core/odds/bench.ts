@@ -31,6 +31,12 @@ const EVENING = 0.2;
 /** A kind of work that was never measured, and one piece against the next (from memory). */
 const WORK: Factor = { mean: 0, sigma: 0.3 };
 const PIECE = 0.2;
+/** All hands of a bench against the minutes of the recipes, before any were measured (from memory). */
+const PACE = 0.15;
+/** The first evening of a kind of work takes a quarter longer; what the log has seen is no longer new (from memory). */
+const FIRST_TIME = 1.25;
+/** After a lost evening the next is lost one time in three: people are ill, or away (from memory). */
+const IN_ROWS = 1 / 3;
 /** Error of the drying rate a day ahead (from memory). */
 const AIR = 0.05;
 /** Evenings lost where the user says nothing: about one in six; the weight of it is that of six evenings. */
@@ -85,6 +91,7 @@ export function benchRisks(
   const mended = mendedShares(log, steps);
   const products = new Map<string, { index: number; factor: Factor }>();
   const works = new Map<string, { index: number; factor: Factor }>();
+  const isNew: number[] = [];
   const base = noRisks(problem.operations.length);
   problem.operations.forEach((o, i) => {
     const step = steps.get(o.id);
@@ -106,6 +113,7 @@ export function benchRisks(
     base.work[i] = indexed(works, `${step.recipe.id}\n${layer.name}`, () =>
       lesson ? against(lesson, layer.minutes / Math.max(1e-6, nominalOf(layer, 'minutes'))) : WORK,
     );
+    isNew[base.work[i]!] = lesson ? 0 : 1;
     base.mendChance[i] = mended.get(kindOf(layer)) ?? 0;
     base.mendMinutes[i] = MEND_MINUTES;
     base.mendDrying[i] = MEND_DRYING;
@@ -119,11 +127,16 @@ export function benchRisks(
       products: [...products.values()].map((p) => p.factor),
       evening: EVENING,
       works: [...works.values()].map((w) => w.factor),
+      // What is measured of some tells of all.
+      pace: hands.length > 0 ? PACE / 2 : PACE,
       piece: PIECE,
+      isNew: Uint8Array.from(isNew),
+      firstTime: FIRST_TIME,
       air: AIR,
       lost,
       // Where fewer are lost, fewer are cut short.
       cut: Math.min(0.3, (CUT * lost) / LOST),
+      inRows: IN_ROWS,
       helpers: helpersOf(muster, problem, log, plan.sessions, now),
       supplies: shelf.supplies,
       takes: shelf.takes,

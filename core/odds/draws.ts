@@ -15,6 +15,7 @@ export const STREAM = {
   rework: 8,
   absent: 9,
   usage: 10,
+  pace: 11,
 } as const;
 
 /** 0 ≤ u < 1, by what it is of; Murmur3’s finaliser (public domain) over the four numbers. */

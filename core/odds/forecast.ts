@@ -86,8 +86,19 @@ export class Forecaster {
 
   /** Plays so many futures more, and tells all that were played so far. */
   more(futures: number): Forecast {
+    for (let k = 0; k < futures; k++) this.play();
+    return this.told();
+  }
+
+  /** Plays one future more. */
+  play(): void {
+    this.maker.play();
+  }
+
+  /** What is known by all that were played so far. */
+  told(): Forecast {
     const { bench, course } = this;
-    const odds = this.maker.more(futures);
+    const odds = this.maker.count();
     return {
       ...odds,
       all: this.corrected(odds.all),
@@ -232,6 +243,11 @@ function wordsOf(
       return { text: 'what has to be mended', remedy: 'a session to spare; a test on a spare piece' };
     case 'short':
       return { text: 'products that run out', remedy: 'a spare bottle in the house' };
+    case 'pace':
+      return {
+        text: 'how quick these hands are on the whole',
+        remedy: 'time a few steps of each kind at the bench: it is then known',
+      };
     case 'product':
       return {
         text: `how “${name}” dries`,

@@ -1,5 +1,6 @@
 export { benchRisks, type BenchRisks } from './bench';
 export { courseOf, type Course } from './course';
+export { Luck } from './luck';
 export { Oddsmaker, type Driver, type Odds, type UnitOdds } from './odds';
 export { Player, type Outcome } from './play';
 export { noRisks, type Factor, type Helper, type Risks, type Supply, type Twist } from './risks';

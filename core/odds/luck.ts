@@ -22,14 +22,18 @@ export class Luck {
   readonly instead: Int32Array;
   /** what each millilitre reckoned turns out to be */
   readonly usage: Float64Array;
+  /** by kind of work: the day on which it was done first; −1: not yet */
+  private readonly firstDay: Int32Array;
+  /** of all hands: the logarithm of their factor */
+  pace = 0;
   lost = 0;
   absent = 0;
-  private future = 0;
+  protected future = 0;
 
   constructor(
-    private readonly course: Course,
-    private readonly risks: Risks,
-    private readonly seed: number,
+    protected readonly course: Course,
+    protected readonly risks: Risks,
+    protected readonly seed: number,
   ) {
     const sessions = course.sessions.length / 2;
     this.products = new Float64Array(risks.products.length);
@@ -37,6 +41,7 @@ export class Luck {
     this.isLost = new Uint8Array(sessions);
     this.until = new Float64Array(sessions);
     this.usage = new Float64Array(risks.supplies.length);
+    this.firstDay = new Int32Array(risks.works.length).fill(-1);
     const helpers = new Map(risks.helpers.map((h) => [h.hands, h]));
     this.away = course.open.map((open, r) =>
       open && helpers.has(r) ? new Uint8Array(open.length / 2) : null,
@@ -57,6 +62,7 @@ export class Luck {
     risks.products.forEach((p, k) => {
       this.products[k] = p.mean + p.sigma * normal(seed, future, STREAM.product, k);
     });
+    this.pace = risks.pace === 0 ? 0 : risks.pace * normal(seed, future, STREAM.pace, 0);
     risks.works.forEach((w, k) => {
       this.works[k] = w.mean + w.sigma * normal(seed, future, STREAM.hands, k);
     });
@@ -65,11 +71,16 @@ export class Luck {
     });
     this.air.draw(seed, future, risks.air, now);
     this.lost = 0;
+    this.firstDay.fill(-1);
+    const { after, else: other } = lostChances(risks);
+    let wasLost = false;
     for (let k = 0; k < this.isLost.length; k++) {
       const from = course.sessions[2 * k]!;
       const to = course.sessions[2 * k + 1]!;
       const isPast = to <= now;
-      const isLost = !isPast && (k === twist.lost || uniform(seed, future, STREAM.lost, k) < risks.lost);
+      const chance: number = wasLost ? after : other;
+      const isLost: boolean = !isPast && (k === twist.lost || uniform(seed, future, STREAM.lost, k) < chance);
+      wasLost = isLost;
       const isCut = !isPast && !isLost && uniform(seed, future, STREAM.cut, k) < risks.cut;
       this.isLost[k] = isLost ? 1 : 0;
       this.until[k] = isCut ? Math.round(to - (to - from) * CUT) : to;
@@ -96,15 +107,26 @@ export class Luck {
     return Math.exp(this.products[product]! + own);
   }
 
-  /** Minutes of hands that an operation takes. */
-  minutes(i: number): number {
+  /** Minutes of hands that an operation takes when it is begun at this minute. */
+  minutes(i: number, at: number): number {
     const planned = this.course.minutes[i]!;
     const work = this.risks.work[i]!;
     if (work < 0) return planned;
     const { piece } = this.risks;
     const own =
-      this.works[work]! + (piece === 0 ? 0 : piece * normal(this.seed, this.future, STREAM.piece, i));
-    return own === 0 ? planned : Math.max(1, Math.round(planned * Math.exp(own)));
+      this.pace +
+      this.works[work]! +
+      (piece === 0 ? 0 : piece * normal(this.seed, this.future, STREAM.piece, i));
+    const minutes = planned * Math.exp(own) * (this.isFirstTime(work, at) ? this.risks.firstTime : 1);
+    return minutes === planned ? planned : Math.max(1, Math.round(minutes));
+  }
+
+  /** Is it the first evening on which this bench does such work? */
+  protected isFirstTime(work: number, at: number): boolean {
+    if (!this.risks.isNew[work]) return false;
+    const day = Math.floor(at / DAY);
+    if (this.firstDay[work] === -1) this.firstDay[work] = day;
+    return this.firstDay[work] === day;
   }
 
   /** Has it to be mended? */
@@ -112,4 +134,10 @@ export class Luck {
     const chance = this.risks.mendChance[i]!;
     return chance > 0 && uniform(this.seed, this.future, STREAM.rework, i) < chance;
   }
+}
+
+/** How likely an evening is lost after a lost one, and after any other, so that in the long run the share is as said. */
+function lostChances({ lost, inRows }: Risks): { after: number; else: number } {
+  const after = lost === 0 ? 0 : Math.max(lost, inRows);
+  return { after, else: lost >= 1 ? 1 : (lost * (1 - after)) / (1 - lost) };
 }

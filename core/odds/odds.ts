@@ -14,7 +14,7 @@ export interface UnitOdds {
 }
 
 /** What happens in a future, counted. */
-const EVENTS = ['lost', 'absent', 'again', 'mended', 'short'] as const;
+const EVENTS = ['pace', 'lost', 'absent', 'again', 'mended', 'short'] as const;
 
 /** What moves a day: a product’s drying, a kind of work, evenings lost, a helper away, sandwiches begun again, mending, products run out. */
 export interface Driver {
@@ -77,35 +77,39 @@ export class Oddsmaker {
     this.latest = Math.max(1, course.sessions.at(-1) ?? 0) + 1440;
   }
 
-  /** Plays so many futures more. */
+  /** Plays so many futures more, and counts them all. */
   more(count: number): Odds {
-    const { course } = this;
-    for (let k = 0; k < count; k++) {
-      const outcome = this.player.play(this.futures++, this.now);
-      let allHold = true;
-      const drawn = [...outcome.products, ...outcome.works, ...EVENTS.map((e) => outcome[e])];
-      drawn.forEach((d, j) => {
-        this.x[j]! += d;
-        this.xx[j]! += d * d;
-      });
-      course.units.forEach((u, i) => {
-        const ready = outcome.ready[i]!;
-        this.ready[i]!.push(ready);
-        if (ready > u.due) allHold = false;
-        const day = Math.min(ready, this.latest);
-        this.y[i]! += day;
-        this.yy[i]! += day * day;
-        const xy = this.xy[i]!;
-        for (let j = 0; j < drawn.length; j++) xy[j]! += drawn[j]! * day;
-      });
-      outcome.overrun.forEach((o, s) => (this.overruns[s]! += o));
-      outcome.ranOut.forEach((o, s) => (this.ranOut[s]! += o));
-      if (allHold) this.all++;
-    }
+    for (let k = 0; k < count; k++) this.play();
     return this.count();
   }
 
-  private count(): Odds {
+  /** Plays one future more. */
+  play(): void {
+    const { course } = this;
+    const outcome = this.player.play(this.futures++, this.now);
+    let allHold = true;
+    const drawn = [...outcome.products, ...outcome.works, ...EVENTS.map((e) => outcome[e])];
+    drawn.forEach((d, j) => {
+      this.x[j]! += d;
+      this.xx[j]! += d * d;
+    });
+    course.units.forEach((u, i) => {
+      const ready = outcome.ready[i]!;
+      this.ready[i]!.push(ready);
+      if (ready > u.due) allHold = false;
+      const day = Math.min(ready, this.latest);
+      this.y[i]! += day;
+      this.yy[i]! += day * day;
+      const xy = this.xy[i]!;
+      for (let j = 0; j < drawn.length; j++) xy[j]! += drawn[j]! * day;
+    });
+    outcome.overrun.forEach((o, s) => (this.overruns[s]! += o));
+    outcome.ranOut.forEach((o, s) => (this.ranOut[s]! += o));
+    if (allHold) this.all++;
+  }
+
+  /** All that were played so far. */
+  count(): Odds {
     const n = Math.max(1, this.futures);
     return {
       futures: this.futures,

@@ -23,6 +23,8 @@ export interface Outcome {
   /** sessions of which something was left undone */
   readonly overrun: Uint8Array;
   /** evenings that were lost or cut, or that a helper stayed away from, sandwiches begun again, pieces mended, products that ran out */
+  /** how slow the hands were: the logarithm of their factor */
+  pace: number;
   lost: number;
   absent: number;
   again: number;
@@ -79,6 +81,8 @@ export class Player {
     private readonly course: Course,
     private readonly risks: Risks,
     seed: number,
+    /** what draws the futures; another stands for another truth */
+    luck = new Luck(course, risks, seed),
   ) {
     const n = course.ids.length;
     this.n = n;
@@ -103,7 +107,7 @@ export class Player {
     this.parked = Array.from(course.capacity, () => []);
     this.toolFamily = new Int32Array(course.capacity.length);
     this.toolEnd = new Float64Array(course.capacity.length);
-    this.luck = new Luck(course, risks, seed);
+    this.luck = luck;
     this.left = new Float64Array(risks.supplies.length);
     this.boughtBy = new Float64Array(risks.supplies.length);
     this.isTakenOver = new Uint8Array(n);
@@ -111,6 +115,7 @@ export class Player {
     this.outcome = {
       ready: new Float64Array(course.units.length),
       overrun: new Uint8Array(course.sessions.length / 2),
+      pace: 0,
       lost: 0,
       absent: 0,
       again: 0,
@@ -126,6 +131,7 @@ export class Player {
   play(future: number, now: number, twist: Twist = {}): Outcome {
     const { luck, outcome } = this;
     luck.draw(future, now, twist);
+    outcome.pace = luck.pace;
     outcome.lost = luck.lost;
     outcome.absent = luck.absent;
     outcome.again = 0;
@@ -523,7 +529,7 @@ export class Player {
   private start(i: number, t: number): void {
     const { course, risks, outcome, luck } = this;
     const setup = this.setupAt(i, t);
-    let minutes = luck.minutes(i);
+    let minutes = luck.minutes(i, t);
     if (luck.isMended(i)) {
       outcome.mended++;
       minutes += Math.round(risks.mendMinutes[i]!);

@@ -16,8 +16,13 @@ export interface Risks {
   /** by operation: which kind of work it is; −1: it always takes what it takes */
   readonly work: Int32Array;
   readonly works: readonly Factor[];
+  /** how much quicker or slower these hands are on the whole: the logarithm’s spread */
+  readonly pace: number;
   /** how much one piece’s work differs from the next */
   readonly piece: number;
+  /** by kind of work (1): this bench has never done it, and on the first evening it takes so many times longer */
+  readonly isNew: Uint8Array;
+  readonly firstTime: number;
   /** by operation: how likely it has to be mended, with so many minutes of hands and of drying */
   readonly mendChance: Float64Array;
   readonly mendMinutes: Float64Array;
@@ -27,6 +32,8 @@ export interface Risks {
   /** how likely an evening is lost, and how likely it is cut short by a third */
   readonly lost: number;
   readonly cut: number;
+  /** how likely the evening after a lost one is lost too: they come in rows; no less than any other */
+  readonly inRows: number;
   /** those who may stay away: their hands, and the hands that take over what was theirs that evening */
   readonly helpers: readonly Helper[];
   /** what stands on the shelf, and by operation what it takes of it: supply and millilitres in turn */
@@ -71,13 +78,17 @@ export function noRisks(operations: number): Risks {
     evening: 0,
     work: new Int32Array(operations).fill(-1),
     works: [],
+    pace: 0,
     piece: 0,
+    isNew: new Uint8Array(0),
+    firstTime: 1,
     mendChance: new Float64Array(operations),
     mendMinutes: new Float64Array(operations),
     mendDrying: new Float64Array(operations),
     air: 0,
     lost: 0,
     cut: 0,
+    inRows: 0,
     helpers: [],
     supplies: [],
     takes: Array<readonly number[]>(operations).fill([]),

@@ -5,6 +5,7 @@ export {
   dryingLessons,
   handsLessons,
   isTelling,
+  pacesOf,
   productOf,
   taught,
   withDryingLesson,

@@ -18,11 +18,13 @@ import type { LogEntry } from '#core/log';
 import {
   dryingLessons,
   handsLessons,
+  pacesOf,
   pieceCards,
   pose,
   recipeOf,
   taught,
   withDryingLesson,
+  withHands,
   withHandsLesson,
   withoutLessons,
 } from './index';
@@ -127,6 +129,51 @@ describe('lessons of the hands', () => {
     expect(handsLessons(measured, compile(taught).steps)[0]!.median).toBeCloseTo(lesson!.median, 9);
     expect(hasErrors(checkMuster(taught))).toBe(false);
     expect(withoutLessons(taught)).toEqual(muster);
+  });
+});
+
+describe('two at the bench', () => {
+  const helped = {
+    ...muster,
+    bench: {
+      ...muster.bench,
+      people: [
+        { id: 'me', name: 'Me' },
+        { id: 'you', name: 'You' },
+      ],
+    },
+  };
+  // Each has done the layer four times, one in half the time of the other.
+  const log = [8, 16].flatMap((minutes, k) =>
+    [0, 1, 2, 3].map((n) =>
+      done(`p${(n % 2) + 1}.base`, 1200 + 1440 * n + 30 * k, {
+        minutes,
+        isMeasured: true,
+        people: [k === 0 ? 'Me' : 'You'],
+      }),
+    ),
+  );
+  const names = new Map([
+    ['p1.base', 'Me'],
+    ['p2.base', 'You'],
+  ]);
+  const minutesOf = (m: typeof helped): (number | undefined)[] => {
+    const posed = pose(m, [], null);
+    const { operations } = withHands({ ...posed, paces: pacesOf(m, log, posed.steps) }, names).problem;
+    return ['p1.base', 'p2.base'].map((id) => operations.find((o) => o.id === id)!.minutes);
+  };
+
+  it('are planned each with their own minutes, as the log has measured them', () => {
+    const [mine, yours] = minutesOf(helped);
+    const mean = pose(helped, [], null).problem.operations.find((o) => o.id === 'p1.base')!.minutes;
+    expect(mine!).toBeLessThan(mean);
+    expect(yours!).toBeGreaterThan(mean);
+  });
+
+  it('are planned alike where the bench is told not to use its lessons, or works alone', () => {
+    const [mine, yours] = minutesOf({ ...helped, bench: { ...helped.bench, usesLessons: false } });
+    expect(mine).toBe(yours);
+    expect(pacesOf(muster, log, steps).size).toBe(0);
   });
 });
 

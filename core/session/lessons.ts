@@ -165,6 +165,29 @@ export function handsLessons(log: readonly LogEntry[], steps: ReadonlyMap<string
   return layerFactors(looks).map((f) => ({ ...f, ...about.get(f.of)! }));
 }
 
+/** How much longer a layer takes somebody than the bench’s mean, by `paceKey`. */
+export type Paces = ReadonlyMap<string, number>;
+
+export const paceKey = (who: string, recipe: string, layer: string): string => `${who}\n${recipe}\n${layer}`;
+
+/** Sizes of one layer together, each by how often it was measured; empty where the bench is told not to use its lessons. */
+export function pacesOf(
+  muster: Muster,
+  log: readonly LogEntry[],
+  steps: ReadonlyMap<string, StepRef>,
+): Paces {
+  if (muster.bench.usesLessons === false || muster.bench.people.length < 2) return new Map();
+  const sums = new Map<string, { logarithm: number; logged: number }>();
+  for (const { recipe, layer, people } of handsLessons(log, steps))
+    for (const { who, factor, logged } of people) {
+      if (logged === 0) continue;
+      const key = paceKey(who, recipe, layer);
+      const sum = sums.get(key) ?? { logarithm: 0, logged: 0 };
+      sums.set(key, { logarithm: sum.logarithm + logged * Math.log(factor), logged: sum.logged + logged });
+    }
+  return new Map([...sums].map(([key, { logarithm, logged }]) => [key, Math.exp(logarithm / logged)]));
+}
+
 const RANGE = { dry: [1, 86_400], hands: [0.1, 1440] } as const;
 const within = ([low, high]: readonly [number, number], x: number): number =>
   Math.max(low, Math.min(high, x));

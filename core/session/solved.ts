@@ -14,7 +14,7 @@ import {
   type StepRef,
 } from '#core/plan';
 import { withApprovals, withHistory, withReworks } from './history';
-import { taught } from './lessons';
+import { paceKey, pacesOf, taught, type Paces } from './lessons';
 import type { LogEntry } from '#core/log';
 
 /** What is to be solved: the muster as it stands, with what has happened so far. */
@@ -22,6 +22,8 @@ export interface Posed extends Compiled {
   readonly muster: Muster;
   /** what no plan goes below; null when there is none at all */
   readonly least: Sums | null;
+  /** how each of several people differs from the bench’s mean */
+  readonly paces: Paces;
 }
 
 /** What came of it. All of it can be sent from a worker to a page. */
@@ -58,12 +60,14 @@ export function pose(told: Muster, log: readonly LogEntry[], now: Instant | null
   const origin = originOf(muster);
   const minute = now === null ? 0 : Math.max(0, Math.floor(minutesUntil(origin, now)));
   const compiled = compile(muster, minute);
-  if (now === null) return { ...compiled, muster, least: leastSums(compiled.problem) };
+  const paces = pacesOf(muster, log, compiled.steps);
+  if (now === null) return { ...compiled, muster, least: leastSums(compiled.problem), paces };
   const problem = withHistory(withApprovals(compiled.problem, compiled.steps, log), log, origin, minute);
   return {
     ...compiled,
     muster,
     least: leastSums(problem),
+    paces,
     steps: withReworks(compiled.steps, log),
     problem,
   };
@@ -84,8 +88,29 @@ export function withHands(posed: Posed, names: HandNames): Posed {
   const doers = new Map([...names].map(([id, who]) => [id, { who, handovers: [] }]));
   return {
     ...posed,
-    problem: withLanes(posed.problem, posed.muster, doers, horizonDays(posed.muster)),
+    problem: atTheirPace(
+      withLanes(posed.problem, posed.muster, doers, horizonDays(posed.muster)),
+      posed,
+      names,
+    ),
     doers,
+  };
+}
+
+/** Each step with the minutes of the one who does it, where the log has shown them to differ; what has happened stays. */
+function atTheirPace(problem: Problem, { steps, paces }: Posed, names: HandNames): Problem {
+  if (paces.size === 0) return problem;
+  const fixed = new Set((problem.fixed ?? []).map((f) => f.id));
+  return {
+    ...problem,
+    operations: problem.operations.map((o) => {
+      const step = steps.get(o.id);
+      const who = names.get(o.id);
+      const pace = step && who !== undefined && paces.get(paceKey(who, step.recipe.id, step.layer.id));
+      return !pace || fixed.has(o.id) || o.minutes === 0
+        ? o
+        : { ...o, minutes: Math.max(1, Math.round(o.minutes * pace)) };
+    }),
   };
 }
 

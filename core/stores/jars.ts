@@ -8,6 +8,8 @@ export interface JarNow {
   readonly id: string;
   /** its label: the mixture in it */
   readonly mixture: string;
+  /** what kind of paint it is; null where nobody said */
+  readonly family: FamilyId | null;
   readonly leftMl: number;
   /** good until then; null where nobody said */
   readonly until: Instant | null;
@@ -32,14 +34,21 @@ export function jarsOf(muster: Muster, log: readonly LogEntry[]): JarNow[] {
   const jars = new Map<string, { jar: Omit<JarNow, 'leftMl'>; since: Instant; ml: number }>();
   for (const { id, mixture, note, leftMl, leftAt } of storesOf(muster).jars)
     jars.set(id, {
-      jar: { id, mixture, note, until: null, isLogged: false },
+      jar: { id, mixture, family: null, note, until: null, isLogged: false },
       since: leftAt ?? '',
       ml: leftMl,
     });
   for (const e of standing(log)) {
     if (e.kind === 'jar')
       jars.set(e.jar, {
-        jar: { id: e.jar, mixture: e.mixture, note: e.note ?? '', until: e.until ?? null, isLogged: true },
+        jar: {
+          id: e.jar,
+          mixture: e.mixture,
+          family: e.family ?? null,
+          note: e.note ?? '',
+          until: e.until ?? null,
+          isLogged: true,
+        },
         since: e.at,
         ml: e.ml,
       });

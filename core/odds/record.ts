@@ -21,13 +21,14 @@ const MINUTE_MS = 60_000;
 
 /** @param now in the log's instants: what is due later is open, unless it is ready already */
 export function judged(log: readonly LogEntry[], now: string): Kept {
-  const ended = endedSteps(log);
   const first = new Map<string, Given>();
   for (const e of standing(log))
     if (e.kind === 'forecast')
       // Another date is another promise.
       for (const u of e.units) if (!first.has(`${u.unit} ${u.due}`)) first.set(`${u.unit} ${u.due}`, u);
   const given = [...first.values()];
+  if (given.length === 0) return { judged: [], open: 0 };
+  const ended = endedSteps(log);
   const told = given.map((u) => ({ u, ready: readyAt(u, ended) }));
   const over = told.filter(({ u, ready }) => ready !== null || u.due <= now);
   return {

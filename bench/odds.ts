@@ -356,7 +356,7 @@ function large(print: (text: string) => void): void {
 
 export function benchOdds(print: (text: string) => void): void {
   print('\nWill I make it? The odds');
-  const demo = posed(fenMuster(MONDAY), 400);
+  const demo = posed(fenMuster(MONDAY), 1500);
   speed(print, demo);
   nearness(print, demo, NEAR);
   const plans = [

@@ -137,6 +137,11 @@ test('will I make it? The odds of every date are told at once, narrow, and rise 
   // What would raise them is weighed by the same futures.
   await panel.getByRole('button', { name: 'Find ways out' }).click();
   await expect(panel.locator('pm-ways-out')).toContainText(/every date: .* → /, { timeout: 60_000 });
+  await expect(panel.locator('pm-ways-out')).toContainText(/costs .+; .+ work/);
+  // The least margin of each unit, and how late it can be begun.
+  await expect(panel).toContainText(/Any one evening may be lost|No evening to spare among/);
+  await expect(panel.getByTestId('latest-start').first()).toContainText('9 in 10', { timeout: 60_000 });
+  await expect(page.getByTestId('odds-head')).toHaveText(await panel.getByTestId('odds-all').innerText());
   await expectAccessible(page);
   // Nobody ever loses an evening: the odds rise.
   const before = await panel.getByTestId('unit-odds').nth(1).innerText();

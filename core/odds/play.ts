@@ -13,6 +13,12 @@ import { MOST_AGAIN, type Risks, type Twist } from './risks';
 const HAIR = 1e-6;
 /** So many of the steps that are ready are tried before one waits: nobody looks through all of a rack. */
 const TRIED = 40;
+/** Once the bench is behind, drying is reckoned with so much longer before a window is opened. */
+const CAUTION = 1.25;
+/** For a window that would shut over night one stays so many minutes longer. */
+const STAYS = 20;
+/** What does not fit now is looked at again after so many minutes. */
+const GLANCE = 15;
 /** Not among the ready ones: it waits for hours that are long enough, or for what another holds. */
 const AWAY = 3;
 
@@ -73,8 +79,8 @@ export class Player {
   private readonly times = new Map<Lag, number>();
   private readonly tried: number[] = [];
   private readonly triedUrgent: number[] = [];
-  /** minutes of hands that running windows ask for */
-  private running = 0;
+  /** what has to be begun before a window shuts that is running */
+  private readonly live: number[] = [];
   readonly outcome: Outcome;
 
   constructor(
@@ -193,7 +199,7 @@ export class Player {
     this.queued.fill(0);
     this.dryLate.fill(0);
     this.closesAt.fill(Infinity);
-    this.running = 0;
+    this.live.length = 0;
     this.closedBy.fill(null);
     for (let i = 0; i < n; i++) {
       this.pending[i] = course.before[i]!.length;
@@ -263,7 +269,7 @@ export class Player {
       if (lag.max !== Infinity && (this.times.get(lag) ?? 0) < MOST_AGAIN) {
         const closes = Math.floor(this.luck.air.after(lag.clock, this.at[i]!, lag.max * factor) + HAIR);
         if (closes < this.closesAt[to]!) {
-          if (this.closesAt[to] === Infinity) this.running += this.course.minutes[to]!;
+          if (this.closesAt[to] === Infinity) this.live.push(to);
           this.closesAt[to] = closes;
           this.closedBy[to] = lag;
         }
@@ -354,17 +360,16 @@ export class Player {
         continue;
       }
       if (t + setup > this.closesAt[i]! && this.beginAgain(i, t)) continue;
-      const when = behind && this.isTooMany(i) ? this.nextSession(t) : this.whenFits(i, t);
-      if (when > t) {
-        // Too little of the evening is left, however its tool is set up: nobody looks at it again today.
-        const soonest = this.hoursFor(i, t, this.course.isPausable[i] ? 1 : this.course.minutes[i]!);
-        if (soonest > t) {
-          this.queued[i] = AWAY;
-          this.waiting.put(soonest, i);
-          continue;
-        }
+      if (behind && this.crowdsOut(i, t + setup)) {
         left.push(i);
-        if (when < wake) wake = when;
+        continue;
+      }
+      const when = behind && this.isTooMany(i) ? this.nextSession(t) : this.whenFits(i, t, behind);
+      if (when > t) {
+        // Too little of the evening is left, or its window would shut over night: one does not look at it again with every step.
+        this.queued[i] = AWAY;
+        const glance = t + GLANCE;
+        this.waiting.put(glance < when && glance < this.sessionEnd(t) ? glance : when, i);
         continue;
       }
       this.start(i, t);
@@ -381,6 +386,24 @@ export class Player {
     return false;
   }
 
+  /** Would a window that is running, and could be met otherwise, shut while this is done? What shuts first is thought of first. */
+  private crowdsOut(i: number, begin: number): boolean {
+    const { live, closesAt, readyAt, course } = this;
+    if (live.length === 0) return false;
+    live.sort((a, b) => closesAt[a]! - closesAt[b]!);
+    let at = begin + course.minutes[i]!;
+    let without = begin;
+    for (const w of live) {
+      if (w === i) continue;
+      at = Math.max(at, readyAt[w]!);
+      without = Math.max(without, readyAt[w]!);
+      if (at > closesAt[w]! && without <= closesAt[w]!) return true;
+      at += course.minutes[w]!;
+      without += course.minutes[w]!;
+    }
+    return false;
+  }
+
   /** Would its window, with those that are running, ask for more hands than there is time in it? */
   private isTooMany(i: number): boolean {
     let window = Infinity;
@@ -390,7 +413,8 @@ export class Player {
         window = Math.min(window, lag.max - lag.min);
         follows = Math.max(follows, this.course.minutes[lag.to]!);
       }
-    return window < Infinity && this.running + follows > window;
+    const running = this.live.reduce((sum, w) => sum + this.course.minutes[w]!, 0);
+    return window < Infinity && running + follows > window;
   }
 
   /** What an operation uses: its own hands, or those that stand in for them. */
@@ -471,12 +495,15 @@ export class Player {
   }
 
   /** From when on it fits into the hours that are open, and its window into somebody's: `t` itself, or later. */
-  private whenFits(i: number, t: number): number {
-    const need = this.course.isPausable[i] ? 1 : this.setupAt(i, t) + this.course.minutes[i]!;
+  private whenFits(i: number, t: number, behind: boolean): number {
+    const stays = this.closesAt[i] === Infinity ? 0 : STAYS;
+    const need = this.course.isPausable[i]
+      ? 1
+      : Math.max(1, this.setupAt(i, t) + this.course.minutes[i]! - stays);
     let at = t;
     for (let turn = 0; turn < 64; turn++) {
       at = this.hoursFor(i, at, need);
-      if (!Number.isFinite(at) || !this.isDoomed(i, at)) return at;
+      if (!Number.isFinite(at) || !this.isDoomed(i, at, behind)) return at;
       at = this.nextSession(at);
     }
     return Infinity;
@@ -502,6 +529,11 @@ export class Player {
     return Infinity;
   }
 
+  /** When the session ends in which a minute lies; the minute itself where none is open. */
+  private sessionEnd(t: number): number {
+    return shutsAt(this.course.sessions, this.luck.until, this.luck.isLost, t);
+  }
+
   private nextSession(t: number): number {
     const { sessions } = this.course;
     for (let k = 0; k < sessions.length; k += 2)
@@ -510,17 +542,21 @@ export class Player {
   }
 
   /** Would its window open and shut while nobody is at the bench, as far as can be seen now? */
-  private isDoomed(i: number, t: number): boolean {
+  private isDoomed(i: number, t: number, behind: boolean): boolean {
     const { course } = this;
     for (const lag of course.after[i]!) {
       if (lag.max === Infinity || this.done[lag.to] || (this.times.get(lag) ?? 0) >= MOST_AGAIN) continue;
       const end = t + this.setupAt(i, t) + course.minutes[i]!;
       const clock = course.clocks[lag.clock];
-      const opens = clock ? plannedAfter(clock, end, lag.min) : end + lag.min;
+      // Who is behind anyway begins no sandwich that only just comes out.
+      const dries = behind ? lag.min * CAUTION : lag.min;
+      const opens = clock ? plannedAfter(clock, end, dries) : end + dries;
       const closes = clock ? plannedAfter(clock, end, lag.max) : end + lag.max;
+      // What has to go into the window must fit into the evening as well, with those that run already.
+      const hands = course.isPausable[lag.to] ? 1 : course.minutes[lag.to]!;
       let isMet = false;
       for (let k = 0; k < course.sessions.length && course.sessions[k]! <= closes; k += 2)
-        if (course.sessions[k + 1]! > opens) isMet = true;
+        if (course.sessions[k + 1]! >= Math.max(opens, course.sessions[k]!) + hands) isMet = true;
       if (!isMet) return true;
     }
     return false;
@@ -601,7 +637,7 @@ export class Player {
   }
 
   private noWindow(i: number): void {
-    if (this.closesAt[i] !== Infinity) this.running -= this.course.minutes[i]!;
+    if (this.closesAt[i] !== Infinity) this.live.splice(this.live.indexOf(i), 1);
     this.closesAt[i] = Infinity;
     this.closedBy[i] = null;
   }

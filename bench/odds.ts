@@ -7,18 +7,9 @@ import { compile, present, type Plan } from '#core/plan';
 import type { LogEntry } from '#core/log';
 import { instantAfter, originOf, type Muster } from '#core/muster';
 import { pose, solvedPlan } from '#core/session';
-import {
-  benchRisks,
-  courseOf,
-  Luck,
-  noRisks,
-  Oddsmaker,
-  Player,
-  type Course,
-  type Risks,
-  type Twist,
-} from '#core/odds';
+import { benchRisks, courseOf, noRisks, Oddsmaker, Player, type Course, type Risks } from '#core/odds';
 import { instance } from './instance';
+import { Truth } from './truth';
 import { fenMuster } from '../demo/fen';
 import { foggyMuster } from '../demo/foggy';
 import { figure, percent } from './table';
@@ -97,88 +88,6 @@ function nearness(print: (text: string) => void, { problem, course, risks }: Pos
     `of ${futures * course.units.length} units in ${futures} futures with lost evenings in time: ${rule} by the rule, ${kernel} planned anew with hindsight`,
   );
 }
-
-/**
- * A bench whose truth is of another make than what is reckoned with: makes of paint of which one in five differs by half, evenings that are
- * lost in rows, hands that are slow at first, mishaps by a rate of its own. It is known to nobody beforehand.
- */
-class Truth extends Luck {
-  private readonly own: Random;
-  private readonly lostShare: number;
-  private readonly mishaps: number;
-  private readonly makes: number[];
-  private readonly hands: number[];
-  /** how many times longer the first piece of all takes */
-  private readonly slowness: number;
-  private firsts = new Set<number>();
-  /** minutes that each operation took in the future played last */
-  readonly took: Float64Array;
-
-  constructor(course: Course, risks: Risks, bench: number, lostShare: number) {
-    super(course, risks, bench);
-    this.took = new Float64Array(course.ids.length);
-    this.own = seededRandom(70_000 + bench);
-    this.lostShare = lostShare;
-    this.mishaps = Math.exp(0.5 * gauss(this.own) - 0.125);
-    this.makes = risks.products.map(() => {
-      const differs = this.own() < 0.2;
-      return differs ? (this.own() < 0.5 ? 0.45 : -0.45) : 0.18 * gauss(this.own);
-    });
-    this.slowness = 1 + 0.8 * this.own();
-    const pace = 0.12 * gauss(this.own);
-    this.hands = risks.works.map(() => pace + 0.25 * gauss(this.own));
-  }
-
-  override draw(future: number, now: number, twist: Twist): void {
-    super.draw(future, now, twist);
-    const random = seededRandom(1 + future);
-    this.makes.forEach((m, k) => (this.products[k] = m));
-    this.hands.forEach((h, k) => (this.works[k] = h));
-    this.firsts = new Set();
-    // Some singly, the others three in a row: a cold, or work.
-    const alone = 0.6 * this.lostShare;
-    const spell = (0.4 * this.lostShare) / 3;
-    let ill = 0;
-    this.lost = 0;
-    for (let k = 0; k < this.isLost.length; k++) {
-      const [from, to] = [this.course.sessions[2 * k]!, this.course.sessions[2 * k + 1]!];
-      ill = ill > 0 ? ill - 1 : random() < spell ? 3 : 0;
-      const isLost: boolean = to > now && (ill > 0 || random() < alone);
-      const share = random() < 0.1 ? 0.1 + 0.5 * random() : 0;
-      this.isLost[k] = isLost ? 1 : 0;
-      this.until[k] = Math.round(to - share * (to - from));
-    }
-  }
-
-  override minutes(i: number, at: number): number {
-    const work = this.risks.work[i]!;
-    const usual = super.minutes(i, at);
-    if (work < 0) return usual;
-    // Slow with the first piece of all, a little quicker ever after.
-    const isFirst = !this.firsts.has(work);
-    this.firsts.add(work);
-    this.took[i] = Math.max(1, Math.round(usual * (isFirst ? this.slowness : 0.99)));
-    return this.took[i]!;
-  }
-
-  productOf(i: number): number {
-    return this.risks.product[i]!;
-  }
-
-  /** It is the first piece here, not the first evening. */
-  protected override isFirstTime(): boolean {
-    return false;
-  }
-
-  override isMended(i: number): boolean {
-    const chance = Math.min(0.6, this.risks.mendChance[i]! * this.mishaps);
-    return seededRandom(this.future * 8191 + i)() < chance;
-  }
-}
-
-type Random = () => number;
-const gauss = (random: Random): number =>
-  Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 
 /** How often the user thinks that an evening is lost: in words, so never quite. */
 const SAID = [0, 0.05, 0.1, 1 / 6, 0.25, 1 / 3] as const;

@@ -6,7 +6,8 @@ import { pose, solvedPlan } from '#core/session';
 import { inPairs, waysOut } from '#core/plan';
 import { foggyMuster } from '../../demo/foggy';
 import { layer, smallMuster } from '../plan/testing';
-import { Forecaster, type LatestStart } from './index';
+import { Truth } from '../../bench/truth';
+import { benchRisks, courseOf, Forecaster, Oddsmaker, Player, type LatestStart } from './index';
 
 const DAY = 1440;
 
@@ -93,15 +94,8 @@ describe('what may run out', () => {
           },
         }) as Muster,
     );
-  /** What both ferries take as reckoned, found by giving them more than enough. */
-  const needed = (() => {
-    const plenty = pose(bottle(100), [], null);
-    const solution = solveProblem(plenty.problem, { iterations: 5 });
-    return solvedPlan(plenty, solution);
-  })();
 
   it('is told with its share, and lowers the odds; a spare bottle among the ways out ends it', () => {
-    void needed;
     const enough = forecasterOf(bottle(100)).more(200);
     expect(enough.mayRunOut).toEqual([]);
     // A bottle that holds just what is reckoned runs out in half of the futures.
@@ -115,6 +109,47 @@ describe('what may run out', () => {
     const spared = forecasterOf(way.apply(bottle(ml))).more(100);
     expect(spared.mayRunOut).toEqual([]);
     expect(spared.all).toBeGreaterThan(tight.all);
+  });
+});
+
+describe('at benches whose truth is of another make than what is reckoned with', () => {
+  // The short form of `npm run bench -- odds`, on another muster than its demo.
+  it('what is given good odds comes, what is given poor ones does not, nearly as one would say who knows such benches', () => {
+    const muster = foggyMuster('2027-03-01', ['folk', 'patience']);
+    const posed = pose(muster, [], null);
+    const solution = solveProblem(posed.problem, { iterations: 60 });
+    const { plan, problem, steps, clocks } = solvedPlan(posed, solution);
+    const open = problem.calendars!.find((c) => c.id === 'sessions')!.open;
+    const { risks } = benchRisks(muster, problem, steps, clocks, plan, [], 0);
+    const given: { share: number; knows: number; came: number }[] = [];
+    for (let bench = 0; bench < 60; bench++) {
+      const whole = courseOf(problem, solution, open);
+      const shift = DAY * (((bench * 5) % 13) - 9);
+      const course = { ...whole, units: whole.units.map((u) => ({ ...u, due: u.due + shift })) };
+      const odds = new Oddsmaker(course, risks, 0, 11).more(60);
+      const truth = (k: number): Float64Array =>
+        new Player(course, risks, k, new Truth(course, risks, k, risks.lost)).play(k, 0).ready.slice();
+      const came = truth(bench);
+      const others = Array.from({ length: 30 }, (_, k) => truth(1000 + 30 * bench + k));
+      course.units.forEach((u, k) =>
+        given.push({
+          share: odds.units[k]!.inTime,
+          knows: others.filter((o) => o[k]! <= u.due).length / others.length,
+          came: came[k]! <= u.due ? 1 : 0,
+        }),
+      );
+    }
+    const mean = (of: (g: (typeof given)[number]) => number, among = given): number =>
+      among.reduce((sum, g) => sum + of(g), 0) / among.length;
+    const good = given.filter((g) => g.share >= 0.85);
+    const poor = given.filter((g) => g.share <= 0.15);
+    expect(good.length).toBeGreaterThan(10);
+    expect(poor.length).toBeGreaterThan(5);
+    expect(mean((g) => g.came, good)).toBeGreaterThan(0.8);
+    expect(mean((g) => g.came, poor)).toBeLessThan(0.25);
+    const brier = mean((g) => (g.share - g.came) ** 2);
+    const ideal = mean((g) => (g.knows - g.came) ** 2);
+    expect(brier).toBeLessThan(ideal + 0.03);
   });
 });
 

@@ -82,7 +82,15 @@ describe('the cup of a run', () => {
     fc.assert(
       fc.property(aRun, fc.double({ min: 0, max: 20, noNaN: true }), (run, leftMl) => {
         const mix = factsOfRun(run).mix!;
-        const cup = plannedCup(mix, { id: 'j', mixture: '', family: null, leftMl, until: null, note: '', isLogged: true });
+        const cup = plannedCup(mix, {
+          id: 'j',
+          mixture: '',
+          family: null,
+          leftMl,
+          until: null,
+          note: '',
+          isLogged: true,
+        });
         const all = [...sharedOut(cup, run).values()];
         cup.parts.forEach((p, k) =>
           expect(all.reduce((sum, c) => sum + c.parts[k]!.ml, 0)).toBeCloseTo(p.ml, 2),

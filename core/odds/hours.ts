@@ -14,7 +14,7 @@ export function sessionOf(sessions: Float64Array, minute: number): number {
 }
 
 /** The first interval that ends after a minute. */
-function firstAfter(open: Float64Array, minute: number): number {
+export function firstAfter(open: Float64Array, minute: number): number {
   let low = 0;
   let high = open.length / 2;
   while (low < high) {

@@ -6,7 +6,7 @@
 import { plannedAfter } from './air';
 import { CLEAN, pair, type Course, type Lag, type Tool } from './course';
 import { Heap } from './heap';
-import { fits, sessionOf, shutsAt } from './hours';
+import { firstAfter, fits, sessionOf, shutsAt } from './hours';
 import { Luck } from './luck';
 import { MOST_AGAIN, type Risks, type Twist } from './risks';
 
@@ -432,8 +432,8 @@ export class Player {
       const hands = uses[k]!;
       const hours = away[hands];
       if (!hours || instead[hands]! < 0) continue;
-      const evening = sessionOf(this.course.open[hands]!, t);
-      if (evening < 0 || !hours[evening]) continue;
+      // Tonight, or on their next evening.
+      if (!hours[firstAfter(this.course.open[hands]!, t)]) continue;
       this.usesInstead[i] ??= uses.map((u, l) => (l % 2 === 0 && u === hands ? instead[hands]! : u));
       this.isTakenOver[i] = 1;
     }

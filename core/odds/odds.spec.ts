@@ -186,6 +186,69 @@ describe('a chain of coats on one piece', () => {
   });
 });
 
+describe('a window at the end of an evening', () => {
+  const evenings: [number, number][] = [
+    [1140, 1260],
+    [DAY + 1140, DAY + 1260],
+    [2 * DAY + 1140, 2 * DAY + 1260],
+  ];
+  /** A medium that another coat has to go on within so many minutes, after some other work. */
+  const sandwich = (before: number, opens: number, closes: number): Problem => ({
+    format: 'muster-problem/1',
+    horizon: 10_000,
+    calendars: [{ id: 'sessions', open: evenings }],
+    clocks: [
+      {
+        id: 'air',
+        points: [
+          [0, 0],
+          [20_000, 20_000],
+        ],
+      },
+    ],
+    resources: [{ id: 'hands', capacity: 1, calendar: 'sessions' }],
+    operations: [
+      { id: 'other', minutes: before, uses: [{ resource: 'hands', amount: 1 }] },
+      { id: 'medium', minutes: 5, uses: [{ resource: 'hands', amount: 1 }] },
+      { id: 'topcoat', minutes: 20, uses: [{ resource: 'hands', amount: 1 }] },
+      { id: 'ready', minutes: 0 },
+    ],
+    lags: [
+      { from: 'other', to: 'medium', min: 0 },
+      { from: 'medium', to: 'topcoat', min: opens, max: closes, clock: 'air' },
+      { from: 'topcoat', to: 'ready', min: 0 },
+    ],
+    units: [{ id: 'u', ready: 'ready', due: 2 * DAY, weight: 1 }],
+    objective: { completion: 1 },
+  });
+  /** The other work takes, the medium dries, so many times longer than planned. */
+  const playedWith = (problem: Problem, longer: number, slower: number) => {
+    const course = courseOf(problem, solveProblem(problem, { iterations: 5 }), evenings);
+    const risks = {
+      ...noRisks(course.ids.length),
+      work: Int32Array.from(course.ids, (id) => (id === 'other' ? 0 : -1)),
+      works: [{ mean: Math.log(longer), sigma: 0 }],
+      product: Int32Array.from(course.ids, (id) => (id === 'medium' ? 0 : -1)),
+      products: [{ mean: Math.log(slower), sigma: 0 }],
+    };
+    const played = new Player(course, risks, 1).play(0, 0);
+    return { ready: played.ready[0]!, again: played.again };
+  };
+
+  it('is met by staying a little longer, rather than lost over night', () => {
+    // Planned to the last minute but five; the medium dries twelve minutes longer.
+    const { ready, again } = playedWith(sandwich(50, 40, 60), 1, 1.3);
+    expect(again).toBe(0);
+    expect(ready).toBe(1267);
+  });
+
+  it('is not opened by who is behind and would hardly come out in time', () => {
+    const { ready, again } = playedWith(sandwich(50, 40, 60), 1.08, 1.6);
+    expect(again).toBe(0);
+    expect(Math.floor(ready / DAY)).toBe(1);
+  });
+});
+
 describe('the odds of a bench', () => {
   const muster = foggyMuster('2027-03-01', ['folk', 'patience']);
   const posed = compile(muster);

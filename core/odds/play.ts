@@ -360,10 +360,6 @@ export class Player {
         continue;
       }
       if (t + setup > this.closesAt[i]! && this.beginAgain(i, t)) continue;
-      if (behind && this.crowdsOut(i, t + setup)) {
-        left.push(i);
-        continue;
-      }
       const when = behind && this.isTooMany(i) ? this.nextSession(t) : this.whenFits(i, t, behind);
       if (when > t) {
         // Too little of the evening is left, or its window would shut over night: one does not look at it again with every step.
@@ -383,24 +379,6 @@ export class Player {
   /** Nothing goes without hands: until they are free nobody looks round. */
   private areHandsFull(): boolean {
     for (const r of this.common) if (this.free[r]! <= 0) return true;
-    return false;
-  }
-
-  /** Would a window that is running, and could be met otherwise, shut while this is done? What shuts first is thought of first. */
-  private crowdsOut(i: number, begin: number): boolean {
-    const { live, closesAt, readyAt, course } = this;
-    if (live.length === 0) return false;
-    live.sort((a, b) => closesAt[a]! - closesAt[b]!);
-    let at = begin + course.minutes[i]!;
-    let without = begin;
-    for (const w of live) {
-      if (w === i) continue;
-      at = Math.max(at, readyAt[w]!);
-      without = Math.max(without, readyAt[w]!);
-      if (at > closesAt[w]! && without <= closesAt[w]!) return true;
-      at += course.minutes[w]!;
-      without += course.minutes[w]!;
-    }
     return false;
   }
 

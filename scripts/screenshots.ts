@@ -60,13 +60,22 @@ const SHOTS: readonly Shot[] = [
       await page.getByRole('button', { name: 'Daylight theme' }).click();
     },
   },
+  {
+    name: 'odds',
+    path: '/plan',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Will I make it?' }).click();
+      await page.getByText('1000 futures played').waitFor({ timeout: PLANNED_MS });
+      await page.getByTestId('latest-start').last().waitFor();
+    },
+  },
   { name: 'run-sheet', path: '/sheet/3' },
   {
     name: 'tonight',
     path: '/tonight',
     act: async (page) => {
-      // The first runs of the first evening; a plan may have fewer of them, but never fewer than four.
-      for (let k = 0; k < 4; k++) {
+      // The first runs of the first evening.
+      for (let k = 0; k < 2; k++) {
         await page.getByRole('button', { name: /^Done/ }).click();
         await page.waitForTimeout(250);
       }

@@ -1,8 +1,8 @@
 /** The odds of the plan in hand: a first look as soon as there is a plan, the whole of them while somebody asks. */
 import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
 import { toObservable } from '@angular/core/rxjs-interop';
-import { catchError, EMPTY, filter, switchMap, tap } from 'rxjs';
-import { hasHistory, standing } from '#core/log';
+import { catchError, EMPTY, exhaustMap, filter, switchMap, tap } from 'rxjs';
+import { hasHistory, standing, type LogEntry } from '#core/log';
 import type { Told } from '../workers/planningDesk';
 import { Logbook } from './logbook';
 import { Planner } from './planner';
@@ -11,6 +11,8 @@ import { Planner } from './planner';
 const FIRST = 200;
 /** … to one in a hundred; and there is time for margins, and for the latest day to begin. */
 const WHOLE = 1000;
+/** An entry of the log holds so many units. */
+const MOST_KEPT = 500;
 
 @Injectable({ providedIn: 'root' })
 export class Forecasts {
@@ -22,7 +24,10 @@ export class Forecasts {
   readonly fault = signal<string | null>(null);
 
   constructor() {
-    const solved = computed(() => (this.planner.state() === 'planned' ? this.planner.solved() : null));
+    // Stopped or failed: what there is of a plan has its odds all the same.
+    const solved = computed(() =>
+      ['planning', 'waiting'].includes(this.planner.state()) ? null : this.planner.solved(),
+    );
     const asked = computed(() => ({ solved: solved(), futures: this.askers() > 0 ? WHOLE : FIRST }));
     let of: unknown = null;
     const playing = toObservable(asked)
@@ -44,7 +49,23 @@ export class Forecasts {
         ),
       )
       .subscribe((told) => this.take(told));
-    inject(DestroyRef).onDestroy(() => playing.unsubscribe());
+    // The first odds are kept once the bench is in use, whichever of the two comes last.
+    const keeping = toObservable(
+      computed(() => {
+        const given = this.told()?.given ?? [];
+        const log = this.logbook.entries();
+        return given.length > 0 && !this.logbook.isRehearsal() && hasHistory(log) ? unheard(given, log) : [];
+      }),
+    )
+      .pipe(
+        filter((units) => units.length > 0),
+        exhaustMap((units) => this.logbook.add({ kind: 'forecast', units: units.slice(0, MOST_KEPT) })),
+      )
+      .subscribe();
+    inject(DestroyRef).onDestroy(() => {
+      playing.unsubscribe();
+      keeping.unsubscribe();
+    });
   }
 
   /** Somebody wants all of it; the returned function says that they no longer do. */
@@ -57,18 +78,14 @@ export class Forecasts {
     const known = this.told();
     // Few futures anew say less than the many before.
     if (known && known.forecast.futures > told.forecast.futures) return;
-    this.told.set(told);
-    if (told.given.length > 0) this.remember(told.given);
+    this.told.set(told.given.length > 0 ? told : { ...told, given: known?.given ?? [] });
   }
+}
 
-  /** Once the bench is in use, the first odds of each unit are kept: afterwards one sees what came. */
-  private remember(given: Told['given']): void {
-    const log = this.logbook.entries();
-    if (this.logbook.isRehearsal() || !hasHistory(log)) return;
-    const known = new Set(
-      standing(log).flatMap((e) => (e.kind === 'forecast' ? e.units.map((u) => `${u.unit} ${u.due}`) : [])),
-    );
-    const units = given.filter((u) => !known.has(`${u.unit} ${u.due}`));
-    if (units.length > 0) void this.logbook.add({ kind: 'forecast', units });
-  }
+/** Units that were never given odds for this date of theirs. */
+function unheard(given: Told['given'], log: readonly LogEntry[]): Told['given'] {
+  const known = new Set(
+    standing(log).flatMap((e) => (e.kind === 'forecast' ? e.units.map((u) => `${u.unit} ${u.due}`) : [])),
+  );
+  return given.filter((u) => !known.has(`${u.unit} ${u.due}`));
 }

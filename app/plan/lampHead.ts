@@ -9,11 +9,15 @@ import {
 } from '@angular/core';
 import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { RouterLink } from '@angular/router';
+import { oddsWords } from '#core/odds';
 import { clockTime, dayName, eveningOf, runsOf, thereWords, type PlanSession } from '#core/plan';
 import type { Origin } from '#core/muster';
 import type { Lamp, TimeAxis } from './timeAxis';
 
 const WIDE = 130;
+/** An evening that overruns more often than that is marked; less often than that nobody need hear of it. */
+const LIKELY = 0.5;
+const WORTH_A_WORD = 0.1;
 /** Height of what hands do, all of them together, in pixels. */
 const STRIP = 14;
 
@@ -73,7 +77,11 @@ export class HandRun {
           }
         </span>
         <span class="mt-0.5 block h-1.5 overflow-hidden rounded bg-pleat"
-          ><span class="block h-full bg-lamp" [style.width.%]="percent(session.busy)"></span
+          ><span
+            class="block h-full"
+            [class]="isLikelyOver() ? 'bg-shut' : 'bg-lamp'"
+            [style.width.%]="percent(session.busy)"
+          ></span
         ></span>
         @if (lamp().width > WIDE) {
           <span class="mt-0.5 block truncate text-[0.85rem]">{{
@@ -112,6 +120,8 @@ export class LampHead {
   readonly selectedId = input.required<string | null>();
   /** is there a plan yet? */
   readonly isPlanned = input.required<boolean>();
+  /** share of the futures in which something of it is left over; null: not known */
+  readonly overrun = input<number | null>(null);
   readonly chosen = output<string>();
   /** a run, by its first step, was dropped on this session */
   readonly dropped = output<{ readonly step: string; readonly session: PlanSession }>();
@@ -122,6 +132,7 @@ export class LampHead {
   protected readonly dayName = dayName;
   protected readonly clockTime = clockTime;
   protected readonly percent = (share: number): number => Math.round(share * 100);
+  protected readonly isLikelyOver = computed(() => (this.overrun() ?? 0) > LIKELY);
   protected readonly evening = computed(() => eveningOf(this.lamp().session.steps));
   protected readonly counts = computed(() => {
     const { runs, swaps } = this.evening();
@@ -133,6 +144,8 @@ export class LampHead {
     if (runs > 0 && wide)
       parts.push(`${runs} ${runs === 1 ? 'run' : 'runs'}, ${swaps} ${swaps === 1 ? 'swap' : 'swaps'}`);
     if (session.there.length > 0) parts.push(thereWords(this.origin(), session, session.there));
+    const overrun = this.overrun();
+    if (overrun !== null && overrun >= WORTH_A_WORD) parts.push(`overruns ${oddsWords(overrun)}`);
     return parts.join(' · ');
   });
   protected drop(event: CdkDragDrop<PlanSession, PlanSession, string>): void {

@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, output } from '@angular/core';
 import { dayName, duration, type Plan } from '#core/plan';
-import { oddsWords, type Forecast, type LatestStart, type Margin } from '#core/odds';
+import { oddsWords, type LatestStart, type Margin } from '#core/odds';
 import { Forecasts } from '../data/forecasts';
 import { Planner } from '../data/planner';
 import { Button } from '../ui/button';
 import { many } from '../ui/words';
 import { dayWords } from './fan';
+import { overrunOf } from './overrun';
 import { WaysOutPanel } from './waysOutPanel';
 
 /** From here on nobody need do anything. */
@@ -88,7 +89,7 @@ const DAY = 1440;
         }
       } @else if (!forecasts.fault()) {
         <p class="text-mute" role="status">
-          {{ planner.plan() ? 'Playing the plan through…' : 'As soon as there is a plan.' }}
+          {{ waiting() }}
         </p>
       }
     </section>
@@ -148,7 +149,7 @@ export class OddsPanel {
         .map((u) => u.id),
       tight: plan.sessions
         .flatMap((s) => {
-          const share = overrunOf(forecast, s.start, s.end);
+          const share = overrunOf(forecast, s);
           return share > 0.5
             ? [{ share, text: `${dayName(plan.origin, s.start)} (${oddsWords(share)})` }]
             : [];
@@ -157,6 +158,13 @@ export class OddsPanel {
         .slice(0, 4)
         .map((s) => s.text),
     };
+  });
+
+  protected readonly waiting = computed(() => {
+    if (['planning', 'waiting'].includes(this.planner.state())) return 'As soon as the plan is made.';
+    return this.planner.plan()
+      ? 'Playing the plan through…'
+      : 'There is no plan, and so there are no odds. What stands in its way is told above.';
   });
 
   constructor() {
@@ -184,10 +192,4 @@ function latestWords(plan: Plan, latest: LatestStart | undefined): string {
   return latest.minute === null
     ? 'Even begun as planned it is less than 9 in 10.'
     : `Begun as late as ${dayName(plan.origin, latest.minute)} it is still 9 in 10.`;
-}
-
-/** The odds speak of all hours, the plan of the sessions that it uses. */
-function overrunOf({ overruns, begins }: Forecast, start: number, end: number): number {
-  const k = begins.findIndex((b) => b >= start && b < end);
-  return overruns[k] ?? 0;
 }

@@ -50,6 +50,7 @@ import { gateOf, rowsOf, type Body, type Row } from './rows';
 import { timeAxis, type TimeAxis } from './timeAxis';
 import { oddsWords } from '#core/odds';
 import { fanOf } from './fan';
+import { overrunOf } from './overrun';
 import { OddsPanel } from './oddsPanel';
 import { WaysOutPanel } from './waysOutPanel';
 import { WordHelp } from '../ui/word';
@@ -304,6 +305,12 @@ export class PlanView {
   protected readonly odds = computed(() => {
     const told = this.plan() && this.forecasts.told();
     return told ? oddsWords(told.forecast.all) : null;
+  });
+  /** how often each session overruns, by its start */
+  protected readonly overruns = computed(() => {
+    const told = this.plan() && this.forecasts.told();
+    const sessions = this.plan()?.sessions ?? [];
+    return new Map(told ? sessions.map((s) => [s.start, overrunOf(told.forecast, s)] as const) : []);
   });
   /** the spread of each unit’s day, by unit */
   protected readonly fans = computed(() => {

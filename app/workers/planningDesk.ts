@@ -142,8 +142,9 @@ const LEAST_TOLD = 10;
 /** From so many futures on the latest day to begin is looked for as well, for so long in all. */
 const FULL = 500;
 const LATEST_MS = 20_000;
-/** Longer nobody waits for odds. */
+/** Longer nobody waits for odds; nor is a large plan played for so long before anybody asks. */
 const ODDS_MS = 25_000;
+const FIRST_MS = 4_000;
 /** The odds that people want of a day to begin. */
 const GOOD = 0.9;
 const CAUSE_MS = 800;
@@ -404,8 +405,13 @@ export class PlanningDesk {
       : this.again(posing, solution, isMissed, hands);
     if (!solved) return;
     const player = new Forecaster(solved, posing.muster, solution, posing.log, posing.now);
-    const forecast = await this.playedFor(turn, player, futures, ODDS_MS, (forecast, isLast) =>
-      tell({ forecast, given: isLast ? player.given(forecast) : [], margins: [], latest: [] }),
+    const forecast = await this.playedFor(
+      turn,
+      player,
+      futures,
+      futures < FULL ? FIRST_MS : ODDS_MS,
+      (forecast, isLast) =>
+        tell({ forecast, given: isLast ? player.given(forecast) : [], margins: [], latest: [] }),
     );
     if (forecast === null || futures < FULL) return;
     const margins = await this.inSlices(turn, player.margins());

@@ -157,10 +157,7 @@ test('will I make it? The odds of every date are told at once, narrow, and rise 
   await expect(panel).toHaveCount(0);
   // Once the bench is in use the first odds are kept, to be seen beside what comes.
   await page.getByRole('link', { name: 'Tonight', exact: true }).click();
-  await page
-    .getByRole('button', { name: /^Done/ })
-    .first()
-    .click();
+  await page.getByRole('button', { name: /^Done/ }).first().click();
   await page.getByRole('link', { name: 'Log', exact: true }).click();
   await expect(page.getByText('5 units have been given odds')).toBeVisible({ timeout: 60_000 });
   expect(errors).toEqual([]);

@@ -103,7 +103,7 @@ export const MOST_LETTERS = 12_000_000;
 /** The first muster of a browser, and the one that a browser of the first edition kept. */
 export const FIRST = 'first';
 /** So many entries are read or written before the page may draw again. */
-const BUNDLE = 200;
+const BUNDLE = 250;
 /** Entries that decide whether a step is over already. */
 const DECIDING: readonly LogEntry['kind'][] = ['done', 'skipped', 'taken-back'];
 

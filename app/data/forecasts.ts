@@ -52,14 +52,18 @@ export class Forecasts {
     // The first odds are kept once the bench is in use, whichever of the two comes last.
     const keeping = toObservable(
       computed(() => {
-        const given = this.told()?.given ?? [];
+        // Of the muster in hand alone: its log is the one that is written to.
+        const given = (solved() && this.told()?.given) ?? [];
         const log = this.logbook.entries();
         return given.length > 0 && !this.logbook.isRehearsal() && hasHistory(log) ? unheard(given, log) : [];
       }),
     )
       .pipe(
         filter((units) => units.length > 0),
-        exhaustMap((units) => this.logbook.add({ kind: 'forecast', units: units.slice(0, MOST_KEPT) })),
+        // The log tells of itself when it can't be written.
+        exhaustMap((units) =>
+          this.logbook.add({ kind: 'forecast', units: units.slice(0, MOST_KEPT) }).catch(() => undefined),
+        ),
       )
       .subscribe();
     inject(DestroyRef).onDestroy(() => {

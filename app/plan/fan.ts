@@ -41,12 +41,17 @@ export function fanOf(
   return {
     inTime: part(from, Math.min(to, due)),
     late: part(Math.max(from, due), to),
-    text: `${unit.name}: ready by ${dayWords(origin, soon)} in 1 of 10 futures, ${dayWords(origin, middle)} in half of them, ${dayWords(origin, late)} in 9 of 10.`,
+    text: `${unit.name}: ${spreadWords(origin, readyBy)}`,
   };
 }
 
+/** The same in words. */
+export function spreadWords(origin: Origin, [soon, middle, late]: readonly [number, number, number]): string {
+  return `Ready by ${dayWords(origin, soon)} in 1 of 10 futures, ${dayWords(origin, middle)} in half of them, ${dayWords(origin, late)} in 9 of 10.`;
+}
+
 /** A day of the plan; beyond it there is none. */
-export function dayWords(origin: Origin, minute: number): string {
+function dayWords(origin: Origin, minute: number): string {
   return Number.isFinite(minute) ? dayName(origin, minute) : 'no day of this plan';
 }
 

@@ -5,7 +5,7 @@ import { Forecasts } from '../data/forecasts';
 import { Planner } from '../data/planner';
 import { Button } from '../ui/button';
 import { many } from '../ui/words';
-import { dayWords } from './fan';
+import { spreadWords } from './fan';
 import { overrunOf } from './overrun';
 import { WaysOutPanel } from './waysOutPanel';
 
@@ -127,7 +127,7 @@ export class OddsPanel {
           odds: oddsWords(u.inTime),
           look: u.inTime >= 0.85 ? 'text-open' : u.inTime >= 0.5 ? 'text-lamp' : 'text-shut',
           date: dayName(plan.origin, due),
-          spread: `Ready by ${dayWords(plan.origin, soon)} in 1 of 10 futures, ${dayWords(plan.origin, middle)} in half of them, ${dayWords(plan.origin, late)} in 9 of 10.`,
+          spread: spreadWords(plan.origin, u.readyBy),
           margin: marginWords(plan, margins[k]),
           latest: latestWords(
             plan,

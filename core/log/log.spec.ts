@@ -6,6 +6,7 @@ import {
   aheadOfClock,
   entryId,
   entrySchema,
+  hasHistory,
   lastAct,
   logFileSchema,
   LOG_FORMAT,
@@ -70,6 +71,20 @@ describe('the log', () => {
     const twice = [...once, ...lastAct(once).map(back)];
     expect(lastAct(twice).map((e) => e.id)).toEqual(['a-0', 'a-1', 'a-2']);
     expect(lastAct([...twice, ...lastAct(twice).map(back)])).toEqual([]);
+  });
+
+  it('keeps odds that were given as nobody’s deed: undo passes over them, and no plan goes by them', () => {
+    const given: LogEntry = {
+      id: 'f',
+      at: at(200),
+      kind: 'forecast',
+      units: [{ unit: 'u', name: 'Ferries', share: 0.9, due: at(9000), last: [] }],
+    };
+    const deed = done(order[0]!.id, 100);
+    expect(lastAct([deed, given])).toEqual([deed]);
+    expect(hasHistory([given])).toBe(false);
+    expect(hasHistory([deed, given])).toBe(true);
+    expect(entrySchema.parse(given)).toEqual(given);
   });
 
   it('keeps the order of writing within a minute', () => {

@@ -23,4 +23,4 @@ export { faultLine, toFaults } from './faults';
 export { musterJsonSchema } from './jsonSchema';
 export { MusterFileError, parseMuster, readMuster, writeMuster } from './musterFile';
 export { kitOf, withKit, withoutKit, withUnitOfKit } from './kits';
-export { benchOf, EVENINGS, ROOMS, type Evening, type RoomId } from './usual';
+export { benchOf, EVENINGS, ROOMS, USUAL_BOTTLE_ML, type Evening, type RoomId } from './usual';

@@ -48,3 +48,6 @@ export function benchOf(
     climate: { day: air(day), night: air(night), dayFrom: '08:00', nightFrom: '22:00' },
   };
 }
+
+/** What a bottle of paint holds that says nothing of it, in millilitres (common practice, no source). */
+export const USUAL_BOTTLE_ML = 17;

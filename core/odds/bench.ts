@@ -139,7 +139,7 @@ export function benchRisks(
       inRows: IN_ROWS,
       helpers: helpersOf(muster, problem, log, plan.sessions, now),
       supplies: shelf.supplies,
-      takes: shelf.takes,
+      supplyUse: shelf.uses,
       usage: USAGE,
       restock: RESTOCK_MINUTES,
     },
@@ -254,7 +254,7 @@ function suppliesOf(
   plan: Plan,
   log: readonly LogEntry[],
   now: number,
-): { supplies: Supply[]; names: string[]; takes: (readonly number[])[] } {
+): { supplies: Supply[]; names: string[]; uses: (readonly number[])[] } {
   const ended = endedSteps(log);
   const tight = productUses(muster, plan, ended).filter(
     (u) => u.product !== null && u.neededMl > 0 && u.neededMl * MOST_USED > u.leftMl,
@@ -268,7 +268,7 @@ function suppliesOf(
       ml: u.leftMl,
       boughtBy: u.runsOut ? now + RESTOCK_MINUTES : Infinity,
     })),
-    takes: problem.operations.map((o) => {
+    uses: problem.operations.map((o) => {
       const step = index.size > 0 && !ended.has(o.id) ? steps.get(o.id) : undefined;
       return step
         ? usesOf(step).flatMap(({ name, ml }) => {

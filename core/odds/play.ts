@@ -19,7 +19,10 @@ const CAUTION = 1.25;
 const STAYS = 20;
 /** What does not fit now is looked at again after so many minutes. */
 const GLANCE = 15;
-/** Not among the ready ones: it waits for hours that are long enough, or for what another holds. */
+/** Where an operation is: something before it is open · it may be begun · begun or over · not looked at until hours or resources allow it. */
+const OPEN = 0;
+const READY = 1;
+const BEGUN = 2;
 const AWAY = 3;
 
 /** What a future has come to; its arrays are used again by the next. */
@@ -181,7 +184,7 @@ export class Player {
   }
 
   private isUnderWay(i: number): boolean {
-    return this.queued[i] === 2;
+    return this.queued[i] === BEGUN;
   }
 
   private prepare({ later }: Twist): void {
@@ -196,7 +199,7 @@ export class Player {
     this.toolFamily.fill(CLEAN);
     this.toolEnd.fill(-Infinity);
     this.done.fill(0);
-    this.queued.fill(0);
+    this.queued.fill(OPEN);
     this.dryLate.fill(0);
     this.closesAt.fill(Infinity);
     this.live.length = 0;
@@ -215,7 +218,7 @@ export class Player {
       if (course.isFixed[i]) {
         this.done[i] = 1;
         this.at[i] = course.end[i]!;
-        this.queued[i] = 2;
+        this.queued[i] = BEGUN;
       }
     for (let i = 0; i < n; i++)
       if (this.done[i]) {
@@ -239,7 +242,7 @@ export class Player {
     const list = this.parked[resource]!;
     for (const i of list)
       if (this.queued[i] === AWAY) {
-        this.queued[i] = 1;
+        this.queued[i] = READY;
         if (!this.done[i] && this.pending[i] === 0) this.putReady(i);
       }
     list.length = 0;
@@ -284,16 +287,16 @@ export class Player {
   }
 
   private queue(i: number): void {
-    if (this.queued[i] !== 0) return;
+    if (this.queued[i] !== OPEN) return;
     if (this.course.minutes[i] === 0) return this.passes(i);
-    this.queued[i] = 1;
+    this.queued[i] = READY;
     // The wait ends with the work, not with the set-up before it.
     this.waiting.put(this.readyAt[i]! - this.longestSetup[i]!, i);
   }
 
   /** What takes no time has its moment as soon as that is known; what it holds changes hands when the moment comes. */
   private passes(i: number): void {
-    this.queued[i] = 2;
+    this.queued[i] = BEGUN;
     this.done[i] = 1;
     this.at[i] = this.readyAt[i]!;
     this.ends.put(this.at[i]!, i);
@@ -309,8 +312,8 @@ export class Player {
   private arrive(t: number): void {
     while (this.waiting.least <= t) {
       const i = this.waiting.take();
-      if (this.queued[i] === AWAY) this.queued[i] = 1;
-      if (this.queued[i] === 1 && !this.done[i] && this.pending[i] === 0) this.putReady(i);
+      if (this.queued[i] === AWAY) this.queued[i] = READY;
+      if (this.queued[i] === READY && !this.done[i] && this.pending[i] === 0) this.putReady(i);
     }
   }
 
@@ -333,7 +336,7 @@ export class Player {
       if (!isUrgent && this.ready.size === 0) break;
       const i = isUrgent ? this.urgent.take() : this.ready.take();
       const left = isUrgent ? triedUrgent : tried;
-      if (this.queued[i] !== 1 || this.done[i] || this.pending[i]! > 0) continue;
+      if (this.queued[i] !== READY || this.done[i] || this.pending[i]! > 0) continue;
       const release = this.begin[i]! - early;
       if (!behind && release > t) {
         left.push(i);
@@ -419,7 +422,7 @@ export class Player {
 
   /** When all of what an operation takes is on the shelf: at once, or when it has been bought. */
   private boughtFor(i: number, t: number): number {
-    const takes = this.risks.takes[i]!;
+    const takes = this.risks.supplyUse[i]!;
     let when = t;
     for (let k = 0; k < takes.length; k += 2) {
       const s = takes[k]!;
@@ -549,7 +552,7 @@ export class Player {
       minutes += Math.round(risks.mendMinutes[i]!);
       this.dryLate[i] = Math.round(risks.mendDrying[i]!);
     }
-    const takes = risks.takes[i]!;
+    const takes = risks.supplyUse[i]!;
     for (let k = 0; k < takes.length; k += 2) this.left[takes[k]!]! -= takes[k + 1]! * luck.usage[takes[k]!]!;
     const end = course.isPausable[i] ? this.workedBy(i, t + setup, minutes) : t + setup + minutes;
     this.begins(i);
@@ -609,7 +612,7 @@ export class Player {
   }
 
   private begins(i: number): void {
-    this.queued[i] = 2;
+    this.queued[i] = BEGUN;
     this.noWindow(i);
     this.hold(this.course.lets[i]!, -1);
   }
@@ -648,12 +651,12 @@ export class Player {
     for (const x of chain) {
       if (!this.done[x]) continue;
       this.done[x] = 0;
-      this.queued[x] = 0;
+      this.queued[x] = OPEN;
       this.noWindow(x);
       for (const next of this.course.after[x]!)
         if (!this.done[next.to] || inChain.has(next.to)) this.pending[next.to]!++;
     }
-    this.queued[i] = 0;
+    this.queued[i] = OPEN;
     for (const x of chain) {
       this.pending[x] = this.course.before[x]!.reduce((open, l) => open + (this.done[l.from] ? 0 : 1), 0);
       this.readyAt[x] = t;

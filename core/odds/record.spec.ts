@@ -80,6 +80,12 @@ describe('the correction', () => {
     expect(correction(came(10, 0.3, 9))(0.3)).toBeGreaterThan(0.45);
   });
 
+  it('leaves a date that is past where it is, and what no future doubts', () => {
+    const corrected = correction(came(20, 0.3, 18));
+    expect(corrected(0)).toBe(0);
+    expect(corrected(1)).toBe(1);
+  });
+
   it('keeps the order of odds, and stays between nothing and all', () => {
     const unit = fc.record({ share: fc.double({ min: 0, max: 1, noNaN: true }), wasReady: fc.boolean() });
     fc.assert(

@@ -88,17 +88,14 @@ export function correction(units: readonly Pick<Judged, 'share' | 'wasReady'>[])
     }
     by -= slope / bend;
   }
-  return (share) => (units.length === 0 ? share : moved(share, by));
+  // What every future says the same of, a date that is past above all, is no matter of odds.
+  return (share) => (units.length === 0 || share <= 0 || share >= 1 ? share : moved(share, by));
 }
 
-/** Nothing is certain beyond one in two hundred. */
+/** Of what has come nothing was more certain than one in two hundred: else one surprise would move all. */
 const CERTAIN = 0.005;
 
 function moved(share: number, by: number): number {
-  if (share <= 0 || share >= 1) {
-    // What every future says the same of is moved least.
-    if (by === 0) return share;
-  }
   const p = Math.min(1 - CERTAIN, Math.max(CERTAIN, share));
   return 1 / (1 + Math.exp(-(Math.log(p / (1 - p)) + by)));
 }

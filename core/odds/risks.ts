@@ -38,7 +38,7 @@ export interface Risks {
   readonly helpers: readonly Helper[];
   /** what stands on the shelf, and by operation what it takes of it: supply and millilitres in turn */
   readonly supplies: readonly Supply[];
-  readonly takes: readonly (readonly number[])[];
+  readonly supplyUse: readonly (readonly number[])[];
   /** how much more or less of a product is used than reckoned: the logarithm’s spread */
   readonly usage: number;
   /** minutes from running out to having more */
@@ -91,7 +91,7 @@ export function noRisks(operations: number): Risks {
     inRows: 0,
     helpers: [],
     supplies: [],
-    takes: Array<readonly number[]>(operations).fill([]),
+    supplyUse: Array<readonly number[]>(operations).fill([]),
     usage: 0,
     restock: 0,
   };

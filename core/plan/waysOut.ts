@@ -7,6 +7,7 @@ import {
   originOf,
   sessionsOf,
   storesOf,
+  USUAL_BOTTLE_ML,
   withoutLayer,
   withSuffix,
   type Layer,
@@ -182,7 +183,6 @@ export function waysOut(
   return ways;
 }
 
-const USUAL_BOTTLE_ML = 17;
 const DRY_SHELF_PERCENT = 40;
 /** What dries sooner than that need not be put anywhere. */
 const SLOW_MINUTES = 60;

@@ -5,6 +5,7 @@ import { AmountError } from '#core/materials';
 import {
   dateTimeAfter,
   storesOf,
+  USUAL_BOTTLE_ML,
   type Consumable,
   type Layer,
   type LocalDate,
@@ -266,8 +267,6 @@ function usesIt(consumable: Consumable, step: PlanStep): boolean {
       return isSolvent(step.layer) || step.layer.task === 'wipe';
   }
 }
-
-const USUAL_BOTTLE_ML = 17;
 
 /** What is missing, by the day on which it is needed. */
 export function shoppingList(muster: Muster, plan: Plan, ended: Ended = NOTHING): Shortage[] {

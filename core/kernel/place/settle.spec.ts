@@ -29,9 +29,8 @@ describe('settling', () => {
       fc.property(smallProblem, fc.integer({ min: 1, max: 12 }), (problem, iterations) => {
         const before = solveProblem(problem, { iterations });
         if (before.cost === null) return;
-        const after = expectSettled(problem, before);
-        // Once is enough.
-        expect(settle(problem, after).cost!.total).toBeCloseTo(after.cost!.total, 6);
+        // A tool that may not rest long moves by a minute at a time, so a second settling may still gain; it never loses.
+        expectSettled(problem, expectSettled(problem, before));
       }),
       { numRuns: 150 },
     );

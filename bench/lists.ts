@@ -126,7 +126,7 @@ async function bringIn(page: Page, units: number, pieces: number): Promise<void>
   const make = page.getByRole('button', { name: /^Make \d/ });
   await make.waitFor({ timeout: 60_000 });
   await make.click();
-  await page.locator('#many-text').waitFor({ state: 'detached', timeout: 60_000 });
+  await page.locator('pm-many-panel').waitFor({ state: 'detached', timeout: 60_000 });
 }
 
 async function timed(page: Page, what: string, act: () => Promise<void>): Promise<void> {

@@ -23,6 +23,8 @@ import { keep, putBy } from './putBy';
 import { CheckField } from '../ui/checkField';
 import { TextField } from '../ui/textField';
 import { many, weekdayName } from '../ui/words';
+import { OpenChoiceField } from '../ui/openChoice';
+import { QuickLine } from '../ui/quickLine';
 import { RecipeCard } from '../ui/recipeCard';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
@@ -38,7 +40,7 @@ const STEPS = ['The bench', 'The shelf', 'By when'] as const;
 @Component({
   selector: 'pm-questions',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Card, Button, CheckField, RecipeCard, TextField],
+  imports: [Card, Button, CheckField, OpenChoiceField, QuickLine, RecipeCard, TextField],
   templateUrl: './questions.html',
 })
 export class Questions {
@@ -54,7 +56,10 @@ export class Questions {
   protected readonly fault = signal<string | null>(null);
   protected readonly steps = STEPS;
   protected readonly mostLetters = MOST_LETTERS;
-  protected readonly rooms = ROOMS;
+  protected readonly rooms = ROOMS.map((r) => ({
+    value: r.id,
+    text: `${r.name} · ${r.day[0]} °C, ${r.day[1]} %`,
+  }));
   protected readonly weekdayName = weekdayName;
   protected readonly duration = duration;
 
@@ -128,9 +133,14 @@ export class Questions {
     this.evenings.update((list) => list.map((e) => (e.weekday === weekday ? { ...e, ...part } : e)));
   }
 
+  protected setRoom(id: string): void {
+    const room = ROOMS.find((r) => r.id === id);
+    if (room) this.room.set(room.id);
+  }
+
   /** One line is one unit; a whole list may be pasted. */
-  protected addLine(field: HTMLTextAreaElement): void {
-    const read = readLines(field.value, { recipes: this.library(), today: this.today });
+  protected addLine({ text, clear }: { readonly text: string; readonly clear: () => void }): void {
+    const read = readLines(text, { recipes: this.library(), today: this.today });
     const faulty = read.find((u) => u.fault !== null || u.missing.includes('name'));
     if (read.length === 0 || faulty) {
       this.unclear.set(faulty?.fault ?? 'Say what it is, such as “5 barges”.');
@@ -140,7 +150,7 @@ export class Questions {
     this.unclear.set(words.length === 0 ? null : `Not understood and left out: ${words.join(', ')}.`);
     const before = this.units().length;
     this.units.update((list) => [...list, ...read.map(({ draft }) => draft)]);
-    field.value = '';
+    clear();
     const open = this.units().findIndex((u, k) => k >= before && u.pieces.some((p) => p.recipe === null));
     this.choosing.set(open >= 0 ? open : null);
   }

@@ -3,22 +3,24 @@ import { withBench, type Wish } from '#core/muster';
 import { MusterStore } from '../data/musterStore';
 import { Card } from '../ui/card';
 import { ChoiceField, type Choice } from '../ui/choiceField';
+import { OpenChoiceField, type OpenChoice } from '../ui/openChoice';
 
-const CHOICES: readonly { readonly wish: Wish; readonly name: string; readonly text: string }[] = [
+const CHOICES: readonly (OpenChoice & { readonly value: Wish })[] = [
   {
-    wish: 'early',
-    name: 'Finish early',
-    text: 'Units are done as soon as they can be; evenings change from task to task more often.',
+    value: 'early',
+    text: 'Finish early',
+    about: 'Units are done as soon as they can be; evenings change from task to task more often.',
   },
   {
-    wish: 'balanced',
-    name: 'Balanced',
-    text: 'Up to three sessions to spare before each date, then few and long runs.',
+    value: 'balanced',
+    text: 'Balanced',
+    about: 'Up to three sessions to spare before each date, then few and long runs.',
   },
   {
-    wish: 'quiet',
-    name: 'Long quiet runs',
-    text: 'As few changes of task and tool as can be found; the dates are kept, but nothing is held in reserve before them.',
+    value: 'quiet',
+    text: 'Long quiet runs',
+    about:
+      'As few changes of task and tool as can be found; the dates are kept, but nothing is held in reserve before them.',
   },
 ];
 
@@ -37,32 +39,12 @@ const LOSSES: readonly Choice[] = [
 @Component({
   selector: 'pm-wish-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Card, ChoiceField],
+  imports: [Card, ChoiceField, OpenChoiceField],
   template: `
     <section pmCard aria-labelledby="wish">
       <h2 id="wish" class="mb-1 text-[1.25rem]">What the evenings should be like</h2>
       <p class="mb-3 text-[0.9rem] text-mute">Every date is kept first. Then:</p>
-      <div class="flex flex-col gap-2" role="radiogroup" aria-labelledby="wish">
-        @for (c of choices; track c.wish) {
-          <label
-            class="flex cursor-pointer items-start gap-3 rounded-md border p-3"
-            [class]="wish() === c.wish ? 'border-lamp bg-raised' : 'border-line'"
-          >
-            <input
-              type="radio"
-              name="wish"
-              class="mt-1 h-5 w-5 accent-lamp"
-              [value]="c.wish"
-              [checked]="wish() === c.wish"
-              (change)="choose(c.wish)"
-            />
-            <span
-              ><strong>{{ c.name }}</strong
-              ><span class="block text-[0.95rem] text-mute">{{ c.text }}</span></span
-            >
-          </label>
-        }
-      </div>
+      <pm-open-choice labelledBy="wish" [value]="wish()" [choices]="choices" (valueChange)="choose($event)" />
       <pm-choice
         class="mt-3 block"
         label="Of the evenings in the plan, lost to other things"
@@ -95,7 +77,9 @@ export class WishPanel {
     });
   }
 
-  protected choose(wish: Wish): void {
+  protected choose(value: string): void {
+    const wish = CHOICES.find((c) => c.value === value)?.value;
+    if (wish === undefined) return;
     this.store.change('Bench: what the evenings should be like', (m) => withBench(m, { ...m.bench, wish }));
   }
 }

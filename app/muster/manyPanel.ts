@@ -27,6 +27,7 @@ import { TODAY, ZONE } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { OPEN_READER } from '../data/reading';
 import { ChoiceField, type Choice } from '../ui/choiceField';
+import { NoteField } from '../ui/noteField';
 import { TextField } from '../ui/textField';
 import { dateTimeWords, many } from '../ui/words';
 import { Button } from '../ui/button';
@@ -46,24 +47,20 @@ const REMEMBERED = 'columns of lists';
 @Component({
   selector: 'pm-many-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FileButton, Card, Button, ChoiceField, TextField],
+  imports: [FileButton, Card, Button, ChoiceField, NoteField, TextField],
   template: `
     <section pmCard="lamp" class="mb-5" aria-labelledby="many">
       <div class="mb-2 flex items-start gap-3">
         <h2 id="many" class="grow text-[1.25rem]">Many at once</h2>
         <button pmButton="small" (click)="shut.emit()">Close</button>
       </div>
-      <label class="label" for="many-text"
-        >A line a unit, or cells from a spreadsheet: “3 trays of 8 dockhands, quick tray, by 14 March” · “Salt
-        Prince: hull, rudder, roof late”</label
-      >
-      <textarea
-        id="many-text"
-        class="field block font-[inherit]"
-        rows="5"
+      <pm-note
+        label="A line a unit, or cells from a spreadsheet: “3 trays of 8 dockhands, quick tray, by 14 March” · “Salt Prince: hull, rudder, roof late”"
+        [rows]="5"
+        [most]="null"
         [value]="text()"
-        (input)="text.set($any($event.target).value)"
-      ></textarea>
+        (typed)="text.set($event)"
+      />
       <div class="mt-2 flex flex-wrap items-end gap-3">
         <pm-file word="From a CSV file" accept=".csv,.tsv,.txt,text/csv,text/plain" (chosen)="open($event)" />
         <pm-text

@@ -145,8 +145,7 @@ export class UnitEditor {
   /** how many copies */
   readonly duplicate = output<number>();
   readonly deleted = output();
-  /** it is to be a kit for the next ones */
-  /** of these pieces, or of the whole unit */
+  /** a kit for the next ones is to be made of these pieces, or of the whole unit */
   readonly kitMade = output<ReadonlySet<string> | undefined>();
   private readonly newId = inject(NEW_ID);
   private readonly today = inject(TODAY);

@@ -11,10 +11,11 @@ let count = 0;
     <label class="label" [for]="id">{{ label() }}</label>
     <textarea
       class="field block"
-      rows="3"
+      [rows]="rows()"
       [id]="id"
       [attr.maxlength]="most()"
       [value]="value()"
+      (input)="typed.emit($any($event.target).value)"
       (change)="take($any($event.target).value)"
     ></textarea>
     @if (refused(); as fault) {
@@ -25,9 +26,13 @@ let count = 0;
 export class NoteField {
   readonly label = input.required<string>();
   readonly value = input.required<string>();
-  /** letters */
-  readonly most = input(2000);
+  /** letters; null: as many as one likes */
+  readonly most = input<number | null>(2000);
+  /** lines that are seen */
+  readonly rows = input(3);
   readonly valueChange = output<string>();
+  /** every letter, as it comes */
+  readonly typed = output<string>();
   private readonly refusals = inject(Refusals);
   protected readonly id = `note-${count++}`;
   protected readonly refused = linkedSignal<string, string | null>({

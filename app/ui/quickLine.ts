@@ -12,18 +12,22 @@ let count = 0;
     <form class="flex items-end gap-2" (submit)="$event.preventDefault(); send()">
       <div class="min-w-0 grow">
         <label class="label" [class.sr-only]="quiet()" [for]="id">{{ label() }}</label>
-        <input
+        <textarea
           #line
-          class="field"
+          class="field block resize-none"
+          rows="1"
           autocomplete="off"
+          (keydown.enter)="$event.preventDefault(); send()"
           [id]="id"
           [attr.maxlength]="most()"
           [attr.placeholder]="hint() || null"
           [attr.aria-invalid]="fault() !== null"
           [attr.aria-describedby]="fault() ? id + '-fault' : null"
-        />
+        ></textarea>
       </div>
-      <button [sends]="true" pmButton class="whitespace-nowrap">{{ word() }}</button>
+      <button [sends]="true" [pmButton]="isNext() ? 'lamp' : ''" class="whitespace-nowrap">
+        {{ word() }}
+      </button>
     </form>
     @if (fault(); as text) {
       <p class="mt-1 text-[0.9rem] text-shut" role="alert" [id]="id + '-fault'">{{ text }}</p>
@@ -34,6 +38,10 @@ export class QuickLine {
   readonly label = input.required<string>();
   readonly word = input.required<string>();
   readonly hint = input('');
+  /** a list may be pasted into it, a line an entry */
+  readonly takesLists = input(false);
+  /** it is the next thing to do here */
+  readonly isNext = input(false);
   /** the label is for the ear only */
   readonly quiet = input(false);
   /** letters at the most */
@@ -43,11 +51,11 @@ export class QuickLine {
   /** a line that is not empty; whoever takes it calls `clear` */
   readonly sent = output<{ readonly text: string; readonly clear: () => void }>();
   protected readonly id = `line-${count++}`;
-  private readonly line = viewChild.required<ElementRef<HTMLInputElement>>('line');
+  private readonly line = viewChild.required<ElementRef<HTMLTextAreaElement>>('line');
 
   protected send(): void {
     const field = this.line().nativeElement;
-    const text = field.value.trim();
+    const text = this.takesLists() ? field.value.trim() : field.value.trim().replace(/\s*\n\s*/g, ' ');
     if (text !== '') this.sent.emit({ text, clear: () => (field.value = '') });
   }
 }

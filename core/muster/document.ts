@@ -266,6 +266,11 @@ export const layerSchema = z.strictObject({
   isOptional: z.boolean().optional(),
   /** of this layer on, other pieces wait for the pilot piece's verdict */
   isPiloted: z.boolean().optional(),
+  /** other colours that a piece may have it in, each a mixture of its own */
+  tones: z
+    .array(z.strictObject({ id, mixture: z.string().trim().min(1, 'needs a mixture').max(120), colour }))
+    .max(12)
+    .optional(),
 });
 
 /** What a finish can be wished to have; what each becomes is composed (core/recipe/compose). */
@@ -350,6 +355,14 @@ export const recipeSchema = z.strictObject({
 export const STRENGTHS = ['off', 'trace', 'heavy'] as const;
 export type Strength = (typeof STRENGTHS)[number];
 
+/** How long ago the damage on a piece was done: bare and bright, or gone over by weather. */
+export const AGES = ['fresh', 'worn', 'old'] as const;
+export type Age = (typeof AGES)[number];
+
+/** What a piece has where life leaves its marks. */
+export const FEATURES = ['hatch', 'steps', 'exhaust', 'running', 'deck', 'bow'] as const;
+export type Feature = (typeof FEATURES)[number];
+
 export const pieceSchema = z.strictObject({
   id,
   name,
@@ -389,6 +402,18 @@ export const pieceSchema = z.strictObject({
     .array(z.strictObject({ layer: id, is: z.enum(STRENGTHS) }))
     .max(200)
     .optional(),
+  /** layers that this piece has in another of their tones */
+  tones: z
+    .array(z.strictObject({ layer: id, tone: id }))
+    .max(200)
+    .optional(),
+  age: z.enum(AGES).optional(),
+  /** looks as the user says: dealing leaves it as it is */
+  isSet: z.boolean().optional(),
+  /** without it, what its size class usually has */
+  features: z.array(z.enum(FEATURES)).max(FEATURES.length).optional(),
+  /** the how many-th other brief of where its marks go; without it the first */
+  brief: z.int().min(0).max(10_000).optional(),
 });
 
 /** What is easily forgotten on a piece, to be looked over before its last coat and before the table. */
@@ -435,6 +460,14 @@ export const kitSchema = z.strictObject({
     .optional(),
 });
 
+/** How unlike one another the pieces of a unit are meant to be. */
+export const VARIETIES = ['alike', 'usual', 'various'] as const;
+export type Variety = (typeof VARIETIES)[number];
+
+/** What a unit has been through. */
+export const STORIES = ['parade', 'usual', 'stolen', 'winter', 'wreck'] as const;
+export type Story = (typeof STORIES)[number];
+
 export const unitSchema = z.strictObject({
   id,
   name,
@@ -450,6 +483,16 @@ export const unitSchema = z.strictObject({
   /** looked over before the last coat and before the table */
   details: details.optional(),
   pieces: z.array(pieceSchema),
+  /** how its pieces were made different: so many stand in a row, in their order */
+  deal: z
+    .strictObject({
+      seed: z.int().min(0).max(1_000_000),
+      perRow: z.int().min(1).max(500),
+      variety: z.enum(VARIETIES),
+    })
+    .optional(),
+  /** what its pieces have been through: decides where their marks go */
+  story: z.enum(STORIES).optional(),
 });
 
 export const productSchema = z.strictObject({
@@ -540,6 +583,7 @@ export type LayerWindow = z.infer<typeof windowSchema>;
 export type Substitute = z.infer<typeof substituteSchema>;
 export type Piece = z.infer<typeof pieceSchema>;
 export type Kit = z.infer<typeof kitSchema>;
+export type Tone = NonNullable<Layer['tones']>[number];
 export type Unit = z.infer<typeof unitSchema>;
 export type TestCard = NonNullable<Product['card']>;
 export type Product = z.infer<typeof productSchema>;

@@ -2,7 +2,7 @@
 import { storesOf } from './edit';
 import type { Layer, Muster, Piece, Recipe, Unit } from './document';
 import { isInSession } from './sessions';
-import { OWN_OF_PIECE } from './sound';
+import { hasTone, OWN_OF_PIECE } from './sound';
 
 export interface Mended {
   readonly muster: Muster;
@@ -141,6 +141,8 @@ function mendedUnit(
       piece = { ...piece, substitutes: p.substitutes.filter((s) => left.has(s)) };
     if (p.effects?.some((e) => !left.has(e.layer)))
       piece = { ...piece, effects: p.effects.filter((e) => left.has(e.layer)) };
+    if (p.tones?.some((t) => !hasTone(recipe, t)))
+      piece = { ...piece, tones: p.tones.filter((t) => hasTone(recipe, t)) };
     return mendedJoin(was, recipeOf, unit, piece, notes);
   });
   return same(pieces, unit.pieces) ? unit : { ...unit, pieces };

@@ -71,6 +71,14 @@ function hasLayer(recipe: Recipe | undefined, id: string): boolean {
   return recipe !== undefined && (id.startsWith(OWN_OF_PIECE) || recipe.layers.some((l) => l.id === id));
 }
 
+/** Is it one of the tones that the layer may have? */
+export function hasTone(
+  recipe: Recipe | undefined,
+  { layer, tone }: NonNullable<Piece['tones']>[number],
+): boolean {
+  return recipe?.layers.some((l) => l.id === layer && l.tones?.some((t) => t.id === tone)) ?? false;
+}
+
 type Say = (path: string, text: string) => void;
 
 function once(say: Say, path: string, list: readonly { readonly id: string }[]): void {
@@ -98,6 +106,7 @@ function yearsAway(days: number): string {
 function checkRecipe(say: Say, path: string, recipe: Recipe): void {
   once(say, `${path}.zones`, recipe.zones);
   once(say, `${path}.layers`, recipe.layers);
+  recipe.layers.forEach((l, k) => once(say, `${path}.layers[${k}].tones`, l.tones ?? []));
   const layers = new Set(recipe.layers.map((l) => l.id));
   const zones = new Set(recipe.zones.map((z) => z.id));
   const layer = (at: string, id: string): void => {
@@ -131,6 +140,10 @@ function checkPiece(say: Say, muster: Muster, path: string, unit: Unit, piece: P
   });
   piece.effects?.forEach((e, k) => {
     if (!has(recipe, e.layer)) say(`${path}.effects[${k}].layer`, `its recipe has no layer “${e.layer}”`);
+  });
+  piece.tones?.forEach((t, k) => {
+    if (!hasTone(recipe, t))
+      say(`${path}.tones[${k}].tone`, 'its recipe has no such layer, or no such tone of it');
   });
   if (!piece.joins) return;
   const host = unit.pieces.find((p) => p.id === piece.joins!.piece);

@@ -1,11 +1,13 @@
 /** Craft rules over a muster's recipes, and over its pieces where one follows its recipe in a way of its own; each with its cure. */
 import { familyOf } from '#core/materials';
 import type { Layer, Muster, Piece, Recipe, Unit } from '#core/muster';
-import { isEffect } from '#core/optics';
-import { checkCraft, effectiveRecipe, isFor, isSolvent, type Finding, type Fix } from '#core/recipe';
+import { checkCraft, effectiveRecipe, type Finding, type Fix } from '#core/recipe';
+import { couldVary, DEFAULT_DEAL, withDeal, withOptional } from '#core/variety';
 
 /** So many pieces alike, or twice so many figures on trays, look like copies: common practice, no source. */
 const MANY_ALIKE = 6;
+/** So many more effects are made optional at once. */
+const VARIED = 3;
 
 /** Craft rules: each recipe once as it is written, and once more for every piece that follows it in a way of its own. */
 export function checkCrafts(muster: Muster): Finding[] {
@@ -33,6 +35,7 @@ export function checkCrafts(muster: Muster): Finding[] {
           piece.startsAt,
           piece.substitutes,
           piece.effects,
+          piece.tones,
           piece.joins?.glue !== undefined,
           unit.level,
           piece.use,
@@ -63,9 +66,9 @@ function checkAlike(muster: Muster, unit: Unit): Finding[] {
   const recipe = muster.recipes.find((r) => r.id === unit.pieces[0]?.recipe);
   const isMany = unit.pieces.length >= MANY_ALIKE || (unit.pieces.length > 1 && figures >= 2 * MANY_ALIKE);
   if (!isMany || !recipe) return [];
-  const kinds = new Set(unit.pieces.map((p) => JSON.stringify([p.recipe, p.effects ?? []])));
+  const kinds = new Set(unit.pieces.map((p) => JSON.stringify([p.recipe, p.effects ?? [], p.tones ?? []])));
   if (kinds.size > 1) return [];
-  const varied = recipe.layers.filter((l) => isEffectLayer(l)).slice(-3);
+  const varied = [...recipe.layers.filter((l) => l.isOptional), ...couldVary(recipe).slice(-VARIED)];
   return [
     {
       rule: 'all-identical',
@@ -78,50 +81,25 @@ function checkAlike(muster: Muster, unit: Unit): Finding[] {
       ...(varied.length > 0
         ? {
             fix: {
-              label: `Vary ${varied.map((l) => `“${l.name}”`).join(', ')} piece by piece`,
+              label: `Deal ${varied.map((l) => `“${l.name}”`).join(', ')} and the age of the damage out over them`,
               addsMinutes: 0,
               addsDryMinutes: 0,
-              apply: (m: Muster) => varyEffects(m, unit.id, recipe.id, varied),
+              apply: (m: Muster) =>
+                withDeal(
+                  withOptional(
+                    m,
+                    recipe.id,
+                    varied.map((l) => l.id),
+                  ),
+                  unit.id,
+                  DEFAULT_DEAL,
+                ),
             },
           }
         : {}),
     },
   ];
 }
-
-const TURN = ['off', 'trace', 'heavy'] as const;
-
-/** Each piece another strength of another effect, so that neighbours differ; the first stays as the recipe is. */
-function varyEffects(muster: Muster, unit: string, recipe: string, layers: readonly Layer[]): Muster {
-  const ids = new Set(layers.map((l) => l.id));
-  return {
-    ...muster,
-    recipes: muster.recipes.map((r) =>
-      r.id === recipe
-        ? { ...r, layers: r.layers.map((l) => (ids.has(l.id) ? { ...l, isOptional: true } : l)) }
-        : r,
-    ),
-    units: muster.units.map((u) =>
-      u.id === unit
-        ? {
-            ...u,
-            pieces: u.pieces.map((p, k) => {
-              const layer = layers[k % layers.length]!;
-              const is = TURN[Math.floor(k / layers.length) % TURN.length]!;
-              return k === 0 ? p : { ...p, effects: [{ layer: layer.id, is }] };
-            }),
-          }
-        : u,
-    ),
-  };
-}
-
-/** What may differ from piece to piece: washes, dust, lit edges, spots; not the colours of details. */
-const isEffectLayer = (l: Layer): boolean =>
-  isEffect(l) &&
-  l.task === undefined &&
-  !isSolvent(l) &&
-  (isFor('wash', 'powder')(l) || l.reach === 'edges' || l.method === 'sponge');
 
 /** All layers of solvent that have another way take it, on this piece alone. */
 function substitutesFix(recipe: Recipe, unit: Unit, piece: Piece): { readonly fix?: Fix } {

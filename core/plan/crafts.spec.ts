@@ -2,6 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { unsound, type Muster, type Piece } from '#core/muster';
 import type { Finding } from '#core/recipe';
+import { dealOf, DEFAULT_DEAL } from '#core/variety';
 import { checkMuster } from './index';
 import { layer, smallMuster } from './testing';
 
@@ -68,7 +69,7 @@ describe('one press', () => {
   const found = (muster: Muster, rule: string): Finding[] =>
     checkMuster(muster).filter((f) => f.rule === rule);
 
-  it('varies copies: neighbours differ, the first stays as the recipe is, the muster stays sound', () => {
+  it('deals copies out: neighbours differ, no hour is added, the muster stays sound', () => {
     const recipe = [
       layer('prime', { family: 'primer' }),
       layer('base'),
@@ -87,9 +88,10 @@ describe('one press', () => {
     const cured = told!.fix!.apply(eight);
     expect(found(cured, 'all-identical')).toEqual([]);
     expect(unsound(cured)).toEqual([]);
-    const { pieces } = cured.units[0]!;
-    expect(pieces[0]!.effects).toBeUndefined();
-    pieces.slice(1).forEach((p, k) => expect(p.effects).not.toEqual(pieces[k]!.effects));
+    const dealt = dealOf(cured, cured.units[0]!, cured.recipes[0]!, DEFAULT_DEAL);
+    expect(dealt.traits.map((t) => t.name)).toEqual(['lights', 'shade', 'Age of the damage']);
+    expect(dealt.alike).toEqual([]);
+    expect(dealt.minutes).toBeLessThanOrEqual(0);
   });
 
   it('takes the acrylic ways on a piece finished long ago, and is not offered where there are none', () => {

@@ -1,5 +1,5 @@
 /** The recipe as one piece follows it: substitutes taken, cut at a finish level, begun part-way. */
-import type { Layer, Piece, Recipe } from '#core/muster';
+import type { Layer, Piece, Recipe, Strength } from '#core/muster';
 
 /** What part-way pieces get before they join: common practice, no source. */
 const REPAIR: Layer = {
@@ -42,9 +42,9 @@ const GLUE: Layer = {
 };
 
 /** Minutes of hands beside those of the recipe; common practice, no source. */
-const STRENGTH_MINUTES = { trace: 0.6, heavy: 1.5 } as const;
+export const STRENGTH_MINUTES = { trace: 0.6, heavy: 1.5 } as const;
 
-type Way = Pick<Piece, 'startsAt' | 'substitutes' | 'effects'> & Partial<Pick<Piece, 'joins'>>;
+type Way = Pick<Piece, 'startsAt' | 'substitutes' | 'effects' | 'tones'> & Partial<Pick<Piece, 'joins'>>;
 
 /** @param level the unit's finish level; undefined: the whole recipe */
 export function effectiveRecipe(recipe: Recipe, piece: Way, level?: number): Recipe {
@@ -52,6 +52,7 @@ export function effectiveRecipe(recipe: Recipe, piece: Way, level?: number): Rec
     level === undefined &&
     piece.startsAt === undefined &&
     !piece.effects?.length &&
+    !piece.tones?.length &&
     !piece.substitutes?.length &&
     !piece.joins?.glue &&
     !recipe.layers.some((l) => l.usesSubstitute && l.substitute);
@@ -59,6 +60,7 @@ export function effectiveRecipe(recipe: Recipe, piece: Way, level?: number): Rec
   let layers = recipe.layers.map((l) =>
     l.substitute && (l.usesSubstitute || piece.substitutes?.includes(l.id)) ? substituted(l) : l,
   );
+  if (piece.tones?.length) layers = layers.map((l) => inTone(l, piece));
   if (piece.effects?.length) layers = layers.flatMap((l) => inStrength(l, piece));
   const cut = level === undefined ? -1 : lastOfLevel(layers, level);
   if (cut >= 0) layers = layers.slice(0, cut + 1);
@@ -80,17 +82,35 @@ export function effectiveRecipe(recipe: Recipe, piece: Way, level?: number): Rec
   };
 }
 
+/** A layer in the tone that this piece has it in. */
+function inTone(layer: Layer, piece: Way): Layer {
+  const chosen = piece.tones!.find((t) => t.layer === layer.id)?.tone;
+  const tone = layer.tones?.find((t) => t.id === chosen);
+  return tone ? { ...layer, mixture: tone.mixture, colour: tone.colour } : layer;
+}
+
+/** How much of an optional layer a piece gets, where it is not as the recipe has it. */
+export function strengthOn(piece: Pick<Piece, 'effects'>, layer: string): Strength | null {
+  return piece.effects?.find((e) => e.layer === layer)?.is ?? null;
+}
+
+/** A layer's name in the recipe, without the strength that a piece has it in. */
+export function plainName(piece: Pick<Piece, 'effects'>, layer: Pick<Layer, 'id' | 'name'>): string {
+  const is = strengthOn(piece, layer.id);
+  return is !== null && layer.name.endsWith(`, ${is}`) ? layer.name.slice(0, -`, ${is}`.length) : layer.name;
+}
+
 /** An optional layer as this piece gets it; not at all, where it goes without. */
 function inStrength(layer: Layer, piece: Way): Layer[] {
-  const effect = layer.isOptional && piece.effects!.find((e) => e.layer === layer.id);
-  if (!effect) return [layer];
-  if (effect.is === 'off') return [];
+  const is = layer.isOptional ? strengthOn(piece, layer.id) : null;
+  if (is === null) return [layer];
+  if (is === 'off') return [];
   return [
     {
       ...layer,
-      name: `${layer.name}, ${effect.is}`,
-      minutes: layer.minutes * STRENGTH_MINUTES[effect.is],
-      film: effect.is === 'heavy' ? 'heavy' : 'thin',
+      name: `${layer.name}, ${is}`,
+      minutes: layer.minutes * STRENGTH_MINUTES[is],
+      film: is === 'heavy' ? 'heavy' : 'thin',
     },
   ];
 }

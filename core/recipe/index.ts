@@ -19,7 +19,7 @@ export {
   type Link,
 } from './links';
 export { layerByBrush, recipeByBrush } from './byBrush';
-export { effectiveRecipe, substituted } from './effective';
+export { effectiveRecipe, plainName, strengthOn, STRENGTH_MINUTES, substituted } from './effective';
 export { dryingOf, hands, roundsOf, waitsBetween, workMinutes } from './rounds';
 export {
   changesOf,

@@ -217,6 +217,8 @@ export const COVER: readonly Rule[] = [
           layer.film !== 'heavy' ||
           layer.coats > 1 ||
           !isPaint(layer) ||
+          // An effect that a piece has heavy is more of it, not a thick coat.
+          (layer.isOptional && isEffect(layer)) ||
           isFor('texture', 'pour', 'crackle')(layer)
         )
           return null;

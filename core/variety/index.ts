@@ -1,0 +1,31 @@
+export {
+  APART,
+  couldVary,
+  deal,
+  dealOf,
+  dealtRecipes,
+  DEFAULT_DEAL,
+  swapped,
+  VARIETY_WORDS,
+  withDeal,
+  withOptional,
+  withTrait,
+  type Dealt,
+  type DealOptions,
+  type Trait,
+  type TraitValue,
+} from './deal';
+export {
+  briefsAlike,
+  briefsOf,
+  LEAST_ASYMMETRY,
+  markOf,
+  MOST_ALIKE,
+  placedWords,
+  STORY_WORDS,
+  type Area,
+  type Brief,
+  type MarkKind,
+  type Placed,
+} from './brief';
+export { boxOf, FACES, FEATURE_WORDS, featuresOf, type Face } from './places';

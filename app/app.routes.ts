@@ -94,6 +94,18 @@ export const routes: Routes = [
     loadComponent: () => import('./wave/wave.view').then((m) => m.WaveView),
   },
   {
+    path: 'unit',
+    title: 'Unit · Patient Muster',
+    canActivate: [withMuster],
+    loadComponent: () => import('./unit/unit.view').then((m) => m.UnitView),
+  },
+  {
+    path: 'unit/:unit',
+    title: 'Unit · Patient Muster',
+    canActivate: [withMuster],
+    loadComponent: () => import('./unit/unit.view').then((m) => m.UnitView),
+  },
+  {
     path: 'plan',
     title: 'Plan · Patient Muster',
     canActivate: [withMuster],

@@ -18,6 +18,7 @@ export const VIEWS: readonly View[] = [
   { path: '/stores', name: 'Stores', about: 'paints, jars, shopping', isMain: true },
   { path: '/wave', name: 'Wave', about: 'how many go through a window together', isMain: true },
   { path: '/log', name: 'Log', about: 'what was done, and what it taught', isMain: true },
+  { path: '/unit', name: 'Unit', about: 'no two alike, nothing forgotten', isMain: false },
   { path: '/findings', name: 'What to look at', about: 'all that the checks have found', isMain: false },
   { path: '/musters', name: 'All musters', about: 'open, duplicate, archive, bin', isMain: false },
   { path: '/help', name: 'Help', about: 'words of the bench, and keys', isMain: false },

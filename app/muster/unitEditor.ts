@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { withMore } from '#core/entry';
 import type { Recipe, Unit } from '#core/muster';
 import { NEW_ID, TODAY } from '../data/environment';
@@ -20,6 +21,7 @@ import { Button } from '../ui/button';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     Button,
+    RouterLink,
     WordHelp,
     ChoiceField,
     CopiesField,
@@ -122,6 +124,7 @@ import { Button } from '../ui/button';
     />
 
     <div class="mt-5 flex flex-wrap items-end gap-2 border-t border-line pt-4">
+      <a pmButton="small lamp" [routerLink]="['/unit', u.id]">Deal, place, look over</a>
       <button pmButton="small" (click)="kitMade.emit(undefined)">Make a kit of it</button>
       <pm-copies word="Duplicate unit" (copied)="duplicate.emit($event)" />
       <span class="grow"></span>

@@ -15,6 +15,7 @@ import { DEFER, dropsOf, familyOf, methodOf, sprayWords } from '#core/materials'
 import { estimateWords, minutesUntil } from '#core/muster';
 import { clockTime, duration, listed, moment, type PlanStep } from '#core/plan';
 import { nextTimeNotes, pictureDue } from '#core/session';
+import { markOf } from '#core/variety';
 import { BenchClock, type Speed } from '../data/benchClock';
 import { Logbook } from '../data/logbook';
 import { MusterStore } from '../data/musterStore';
@@ -35,6 +36,7 @@ import { Rehearsing } from './rehearsing';
 import { RunInHand } from './runInHand';
 import { ShelfList } from './shelfList';
 import { TroublePanel } from './troublePanel';
+import { WhereItGoes } from './whereItGoes';
 
 /** The session at the bench: one run at a time, one large press for it, and the shelf beside it. */
 @Component({
@@ -51,6 +53,7 @@ import { TroublePanel } from './troublePanel';
     ShelfList,
     TroublePanel,
     WaysOutPanel,
+    WhereItGoes,
   ],
   providers: [RunInHand, CupInHand, Evening, Rehearsing],
   templateUrl: './tonight.view.html',
@@ -110,6 +113,8 @@ export class TonightView {
         .join(' · '),
       cups: facts.mix?.isByCup ? many(facts.mix.cups, 'cup') : null,
       spray: facts.spray && sprayWords(facts.spray),
+      strengths: facts.strengths.charAt(0).toUpperCase() + facts.strengths.slice(1),
+      wantsPlace: this.run().some((s) => markOf(s.layer) !== null),
       notes: facts.notes,
       nextTime: nextTimeNotes(this.logbook.entries(), step.layer).slice(0, MOST_NOTES),
       timed:

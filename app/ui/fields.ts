@@ -20,6 +20,7 @@ const layer = layerSchema.shape;
 
 export const FIELDS = {
   unit: unitSchema.shape,
+  deal: unitSchema.shape.deal.unwrap().shape,
   piece: pieceSchema.shape,
   size: pieceSchema.shape.size.unwrap().shape,
   glue: pieceSchema.shape.joins.unwrap().shape.glue.unwrap().shape,

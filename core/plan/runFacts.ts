@@ -2,6 +2,7 @@
 import { amountOf, cupsFor, mixOf, type CupPlan } from '#core/amounts';
 import { AmountError, cautionsFor, methodOf, sprayGuide, type SprayGuide } from '#core/materials';
 import type { Layer } from '#core/muster';
+import { plainName, strengthOn } from '#core/recipe';
 import type { PlanStep } from './present';
 import type { Handover } from './who';
 import { listed } from './words';
@@ -16,6 +17,8 @@ export interface RunFacts {
   readonly layer: Layer;
   /** names of the units that it is for */
   readonly units: readonly string[];
+  /** which pieces have it stronger or weaker than the recipe, in words; empty: none */
+  readonly strengths: string;
   /** names of the zones that it goes on; empty: all over */
   readonly zones: readonly string[];
   /** fewest and most coats */
@@ -45,13 +48,14 @@ export interface RunMix extends CupPlan {
 /** @param run steps that go on alike, at least one */
 export function factsOfRun(run: readonly PlanStep[], cupMl = CUP_ML): RunFacts {
   const { layer } = run[0]!;
-  const names = unique(run.map((s) => s.layer.name));
+  const names = unique(run.map((s) => plainName(s.piece, s.layer)));
   const coats = run.map((s) => s.layer.coats);
   return {
     verb: methodOf(layer.method).verb,
     name: listed(names),
     hasNames: names.length > 1,
     layer,
+    strengths: strengthsOf(run),
     units: unique(run.map((s) => s.unit.name)),
     zones: unique(
       run.flatMap((s) => s.layer.zones.map((z) => s.recipe.zones.find((x) => x.id === z)?.name ?? z)),
@@ -66,6 +70,27 @@ export function factsOfRun(run: readonly PlanStep[], cupMl = CUP_ML): RunFacts {
     handovers: run.flatMap((s) => s.doer?.handovers ?? []),
     tool: run[0]!.tool,
   };
+}
+
+const STRENGTH_WORDS = { heavy: 'heavy on', trace: 'a trace on' } as const;
+
+/** “heavy on Ferry 3, 7; a trace on Ferry 1, 4”: pieces of one name by their numbers. */
+function strengthsOf(run: readonly PlanStep[]): string {
+  return (['heavy', 'trace'] as const)
+    .flatMap((is) => {
+      const names = run.filter((s) => strengthOn(s.piece, s.layer.id) === is).map((s) => s.piece.name);
+      return names.length > 0 ? [`${STRENGTH_WORDS[is]} ${numbered(names)}`] : [];
+    })
+    .join('; ');
+}
+
+function numbered(names: readonly string[]): string {
+  const stems = new Map<string, string[]>();
+  for (const name of names) {
+    const [, stem = name, number = ''] = /^(.*\S)\s+(\d+)$/.exec(name) ?? [];
+    stems.set(stem, [...(stems.get(stem) ?? []), number]);
+  }
+  return [...stems].map(([stem, numbers]) => `${stem} ${numbers.join(', ')}`.trim()).join(', ');
 }
 
 /** Before the last coat of a piece nothing of it should be forgotten beneath. */

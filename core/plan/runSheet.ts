@@ -1,5 +1,6 @@
 /** One session as a sheet to pin up: what to do at which time, with what, and what to beware of. */
 import { DEFER } from '#core/materials';
+import { plainName } from '#core/recipe';
 import type { Plan, PlanSession, PlanStep } from './present';
 import { CUP_ML, factsOfRun, type RunFacts } from './runFacts';
 import { runsOf } from './runs';
@@ -127,7 +128,7 @@ function entryOf(
       name: s.piece.name,
       unit: s.unit.name,
       count: s.piece.count,
-      layer: facts.hasNames ? s.layer.name : null,
+      layer: facts.hasNames ? plainName(s.piece, s.layer) : null,
       dryAt: Math.ceil(s.tide.dryAt),
     })),
     dryAt: Math.ceil(Math.min(...run.map((s) => s.tide.dryAt))),

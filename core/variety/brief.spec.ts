@@ -8,7 +8,7 @@ import { briefsAlike, briefsOf, LEAST_ASYMMETRY, markOf, MOST_ALIKE, placedWords
 const WORN: Layer[] = [
   layer('prime', { family: 'primer' }),
   layer('base'),
-  layer('number', { task: 'decal', family: 'decal' }),
+  layer('number', { task: 'decal', family: 'work' }),
   layer('lift', { task: 'lift', name: 'Chip it', family: 'work' }),
   layer('sponge', { name: 'Dark spots', method: 'sponge', isOptional: true }),
   layer('scratch', { name: 'Scratches' }),
@@ -54,6 +54,12 @@ describe('a thousand briefs', () => {
         const { perRow } = muster.units[0]!.deal!;
         all.forEach((brief, k) => {
           expect(brief.asymmetry).toBeGreaterThanOrEqual(LEAST_ASYMMETRY);
+          const sides = brief.placed
+            .flatMap((p) => p.areas)
+            .filter((a) => a.face === 'left' || a.face === 'right');
+          if (sides.length >= 4)
+            for (const face of ['left', 'right'])
+              expect(sides.filter((a) => a.face === face).length).toBeGreaterThan(0);
           for (const beside of [k % perRow > 0 ? k - 1 : -1, k - perRow])
             if (beside >= 0) expect(briefsAlike(brief, all[beside]!)).toBeLessThanOrEqual(MOST_ALIKE);
           for (const { kind, areas } of brief.placed) {

@@ -63,6 +63,9 @@ export interface Brief {
 
 /** No brief is more alike left and right. */
 export const LEAST_ASYMMETRY = 0.3;
+/** … and neither side has less of what is on both, where there is enough to share. */
+export const LEAST_ON_A_SIDE = 0.12;
+const ENOUGH = 4;
 /** No two neighbours' briefs have more in common (cosine of what lies where). */
 export const MOST_ALIKE = 0.9;
 
@@ -253,6 +256,7 @@ function briefOf(
     const lies = liesOf(placed);
     const faults =
       Math.max(0, LEAST_ASYMMETRY - brief.asymmetry) +
+      Math.max(0, LEAST_ON_A_SIDE - lesserSide(placed)) +
       beside.reduce((sum, other) => sum + Math.max(0, alikeness(lies, other) - MOST_ALIKE), 0);
     if (!best || faults < best.faults) best = { brief, faults };
     if (best.faults === 0) break;
@@ -412,6 +416,15 @@ function asymmetryOf(placed: readonly Placed[]): number {
     }
   }
   return all === 0 ? 1 : differs / all;
+}
+
+/** Share of what is on left and right that is on the side with less; where there is too little to share, half. */
+function lesserSide(placed: readonly Placed[]): number {
+  const sides = placed.flatMap((p) => p.areas).filter((a) => a.face === 'left' || a.face === 'right');
+  if (sides.length < ENOUGH) return 0.5;
+  const all = sides.reduce((sum, a) => sum + a.amount, 0);
+  const left = sides.reduce((sum, a) => sum + (a.face === 'left' ? a.amount : 0), 0);
+  return Math.min(left, all - left) / all;
 }
 
 /** How alike two pieces' briefs are: 1 the same, 0 nothing in common. */

@@ -1,8 +1,19 @@
 /** Variety dealt over the pieces of a unit: what differs, what stays, what it costs. */
 import { describe, expect, it } from 'vitest';
 import { unsound, type Layer, type Muster, type Piece } from '#core/muster';
+import { sideBySide } from './deal';
 import { layer, smallMuster } from '../plan/testing';
-import { couldVary, deal, dealOf, DEFAULT_DEAL, swapped, withDeal, withOptional, withTrait } from './index';
+import {
+  placesOf,
+  couldVary,
+  deal,
+  dealOf,
+  DEFAULT_DEAL,
+  swapped,
+  withDeal,
+  withOptional,
+  withTrait,
+} from './index';
 
 const LAYERS: Layer[] = [
   layer('prime', { family: 'primer' }),
@@ -41,7 +52,7 @@ describe('dealing a unit', () => {
 
   it('leaves nobody like the piece beside or behind it, adds no hour, and stays sound', () => {
     expect(unsound(dealt)).toEqual([]);
-    expect(told(fleet(12)).alike.length).toBe(17 - 1);
+    expect(told(fleet(12)).alike.length).toBe(17);
     const now = told(dealt);
     expect(now.alike).toEqual([]);
     expect(now.minutes).toBeLessThanOrEqual(0);
@@ -66,7 +77,6 @@ describe('dealing a unit', () => {
     expect(looks(withDeal(fleet(12), 'u', { ...DEFAULT_DEAL, seed: 2 }))).not.toEqual(looks(dealt));
     const various = withDeal(fleet(12), 'u', { ...DEFAULT_DEAL, variety: 'various' });
     expect(told(various, { variety: 'various' }).alike).toEqual([]);
-    expect(told(various).traits[0]!.values.map((v) => v.id)).not.toContain('heavy');
     expect(various.units[0]!.pieces.some((p) => p.effects?.some((e) => e.is === 'heavy'))).toBe(true);
     const alike = withDeal(fleet(12), 'u', { ...DEFAULT_DEAL, variety: 'alike' });
     expect(alike.units[0]!.pieces.flatMap((p) => p.effects ?? []).map((e) => e.is)).not.toContain('off');
@@ -98,6 +108,14 @@ describe('dealing a unit', () => {
     expect(looks(after).slice(0, 12)).toEqual(looks(dealt));
     expect(after.units[0]!.pieces.slice(12).every((p) => p.age !== undefined)).toBe(true);
     expect(told(after).alike).toEqual([]);
+  });
+
+  it('lets a part stand where its host does: masts are beside masts though boats come between in the list', () => {
+    const boats = fleet(8, LAYERS, (k) => (k % 2 ? { joins: { piece: `p${k - 1}`, layer: 'base' } } : {}));
+    expect([...placesOf(boats.units[0]!).values()]).toEqual([0, 0, 1, 1, 2, 2, 3, 3]);
+    expect(sideBySide(boats.units[0]!, boats.units[0]!.pieces, 2)).toContainEqual([1, 3]);
+    expect(sideBySide(boats.units[0]!, boats.units[0]!.pieces, 2)).toContainEqual([0, 4]);
+    expect(sideBySide(boats.units[0]!, boats.units[0]!.pieces, 2)).not.toContainEqual([2, 4]);
   });
 
   it('swaps two, and holds what was set by hand', () => {

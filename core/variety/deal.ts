@@ -5,7 +5,7 @@
 import type { Age, Layer, Muster, Piece, Recipe, Strength, Unit, Variety } from '#core/muster';
 import { AGES, STRENGTHS } from '#core/muster';
 import { isEffect } from '#core/optics';
-import { checkCraft, effectiveRecipe, isFor, isSolvent, strengthOn, STRENGTH_MINUTES } from '#core/recipe';
+import { checkCraft, effectiveRecipe, isFor, strengthOn, STRENGTH_MINUTES } from '#core/recipe';
 import { assign } from './assign';
 
 /** What can differ from piece to piece. */
@@ -66,7 +66,7 @@ const STRENGTH_WORDS: Readonly<Record<string, string>> = {
 };
 const AGE_WORDS: Readonly<Record<Age, string>> = { fresh: 'fresh', worn: 'worn', old: 'old' };
 /** Most pieces standing in a row, where nothing is said. */
-const IN_A_ROW = 6;
+const IN_A_ROW = 4;
 
 export const DEFAULT_DEAL: Omit<DealOptions, 'isMore'> = { seed: 1, perRow: IN_A_ROW, variety: 'usual' };
 
@@ -75,15 +75,14 @@ export function dealtRecipes(muster: Muster, unit: Unit): Recipe[] {
   return muster.recipes.filter((r) => unit.pieces.filter((p) => p.recipe === r.id).length > 1);
 }
 
-/** What may differ from piece to piece though nobody has said so yet: washes, dust, lit edges, spots; not the colours of details. */
+/** What may differ from piece to piece though nobody has said so yet: chips, washes, dust, lit edges, spots; not the colours of details. */
 export function couldVary(recipe: Recipe): Layer[] {
   return recipe.layers.filter(
     (l) =>
       !l.isOptional &&
       isEffect(l) &&
-      l.task === undefined &&
-      !isSolvent(l) &&
-      (isFor('wash', 'powder')(l) || l.reach === 'edges' || l.method === 'sponge'),
+      (l.task === undefined || l.task === 'lift' || l.task === 'spatter') &&
+      (l.task !== undefined || isFor('wash', 'powder')(l) || l.reach === 'edges' || l.method === 'sponge'),
   );
 }
 
@@ -264,20 +263,44 @@ function valueOf(piece: Piece, trait: Trait): string {
   return strengthOn(piece, trait.layer!) ?? NORMAL;
 }
 
-/** Pairs that stand side by side or one behind the other, in rows, by their place among the pieces given. */
+/** Where each piece stands, counted through the rows; a part stands where the piece does that it is joined to. */
+export function placesOf(unit: Unit): ReadonlyMap<string, number> {
+  const byId = new Map(unit.pieces.map((p) => [p.id, p]));
+  const hostOf = (piece: Piece): Piece => {
+    const seen = new Set<string>();
+    let host = piece;
+    for (let next = byId.get(host.joins?.piece ?? ''); next && !seen.has(next.id);) {
+      seen.add(next.id);
+      host = next;
+      next = byId.get(host.joins?.piece ?? '');
+    }
+    return host;
+  };
+  const hosts = unit.pieces.filter((p) => hostOf(p) === p);
+  const at = new Map(hosts.map((p, k) => [p.id, k]));
+  return new Map(unit.pieces.map((p) => [p.id, at.get(hostOf(p).id) ?? hosts.length]));
+}
+
+/** Pairs that stand together, side by side or one behind the other, in rows; by their place among the pieces given. */
 export function sideBySide(
   unit: Unit,
   pieces: readonly Piece[],
   perRow: number,
 ): (readonly [number, number])[] {
-  const place = new Map(unit.pieces.map((p, k) => [p.id, k]));
-  const at = new Map(pieces.map((p, k) => [place.get(p.id)!, k]));
+  const places = placesOf(unit);
+  const at = new Map<number, number[]>();
+  pieces.forEach((p, k) => {
+    const place = places.get(p.id)!;
+    at.set(place, [...(at.get(place) ?? []), k]);
+  });
   const pairs: (readonly [number, number])[] = [];
-  for (const [where, k] of at) {
-    const right = where % perRow < perRow - 1 ? at.get(where + 1) : undefined;
-    const behind = at.get(where + perRow);
-    if (right !== undefined) pairs.push([k, right]);
-    if (behind !== undefined) pairs.push([k, behind]);
+  for (const [place, here] of at) {
+    const right = place % perRow < perRow - 1 ? (at.get(place + 1) ?? []) : [];
+    const behind = at.get(place + perRow) ?? [];
+    here.forEach((a, k) => {
+      for (const b of [...here.slice(k + 1), ...right, ...behind])
+        pairs.push([Math.min(a, b), Math.max(a, b)]);
+    });
   }
   return pairs;
 }

@@ -4,6 +4,7 @@ export {
   deal,
   dealOf,
   dealtRecipes,
+  placesOf,
   DEFAULT_DEAL,
   swapped,
   VARIETY_WORDS,

@@ -205,6 +205,23 @@ const BROKEN: readonly (readonly [string, Recipe, boolean])[] = [
   ],
   ['glue-on-paint', recipe([prime, base, work('glue', 'glue')]), true],
   ['mask-left-on', recipe([prime, work('tape', 'mask'), base]), true],
+  [
+    'under-mask',
+    {
+      ...recipe([
+        prime,
+        { ...base, zones: ['hull'] },
+        { ...work('tape', 'mask'), zones: ['deck'] },
+        layer('deck green', { zones: ['deck'] }),
+        { ...work('off', 'unmask'), zones: ['deck'] },
+      ]),
+      zones: [
+        { id: 'hull', name: 'Hull' },
+        { id: 'deck', name: 'Deck' },
+      ],
+    },
+    true,
+  ],
   ['spatter-beside-wet', recipe([prime, base, work('flick', 'spatter')]), true],
 ];
 

@@ -10,6 +10,7 @@ export {
   isOnZone,
   layersOn,
   linksOf,
+  namedZones,
   opensAfter,
   restingOn,
   topLayers,
@@ -19,6 +20,7 @@ export {
   type Link,
 } from './links';
 export { layerByBrush, recipeByBrush } from './byBrush';
+export { masksOf, type Mask } from './masks';
 export { effectiveRecipe, plainName, strengthOn, STRENGTH_MINUTES, substituted } from './effective';
 export { dryingOf, hands, roundsOf, waitsBetween, workMinutes } from './rounds';
 export {

@@ -1,5 +1,6 @@
 /** Which layer waits for which: a layer rests on the nearest layer beneath it in each of its zones. */
 import type { Layer, Recipe } from '#core/muster';
+import { coveredAt, masksOf } from './masks';
 import { dryingOf } from './rounds';
 
 /** From the end of one layer to the start of another; layers by index, times in drying minutes of `from`'s family. */
@@ -17,12 +18,34 @@ export interface Link {
 
 const IMPLICIT_ZONE = '';
 
-/** Zones a layer goes on; all of the recipe's when it names none. */
-export function zonesOf(recipe: Recipe, layer: Layer): readonly string[] {
+/** Zones a layer is meant for; all of the recipe's when it names none. */
+export function namedZones(recipe: Recipe, layer: Layer): readonly string[] {
   const all = recipe.zones.map((z) => z.id);
   const named = layer.zones.filter((z) => all.includes(z));
   if (named.length > 0) return named;
   return all.length > 0 ? all : [IMPLICIT_ZONE];
+}
+
+/** By recipe what each of its layers goes on: reckoned once, asked for by every rule. */
+const GOES_ON = new WeakMap<Recipe, ReadonlyMap<Layer, readonly string[]>>();
+
+/** Zones a layer really goes on: those it is meant for, without what is masked. Where all of it is masked it counts as meant: a finding tells it. */
+export function zonesOf(recipe: Recipe, layer: Layer): readonly string[] {
+  let known = GOES_ON.get(recipe);
+  if (!known) GOES_ON.set(recipe, (known = goesOn(recipe)));
+  return known.get(layer) ?? namedZones(recipe, layer);
+}
+
+function goesOn(recipe: Recipe): ReadonlyMap<Layer, readonly string[]> {
+  const masks = masksOf(recipe);
+  return new Map(
+    recipe.layers.map((layer, k) => {
+      const named = namedZones(recipe, layer);
+      const covered = coveredAt(masks, k);
+      const open = named.filter((z) => !covered.has(z));
+      return [layer, open.length > 0 ? open : named];
+    }),
+  );
 }
 
 /** The layers of one zone, bottom to top. */

@@ -19,8 +19,8 @@ interface Ways {
 
 const RANK = {
   clean: 0,
-  texture: 5,
-  cover: 10,
+  cover: 5,
+  texture: 10,
   ground: 15,
   light: 20,
   base: 25,

@@ -13,7 +13,9 @@ import {
   productsByName,
 } from '#core/optics';
 import type { RecipeFix } from '../finding';
-import type { Layer } from '#core/muster';
+import type { Layer, Recipe } from '#core/muster';
+import { zonesOf } from '../links';
+import { masksOf, type Mask } from '../masks';
 import {
   changeLayer,
   colourLayer,
@@ -36,6 +38,16 @@ const isLost = (fresh: number, atEnd: number): boolean => fresh >= PLAIN && atEn
 const DARK = 35;
 const LIGHT = 55;
 const SATURATED = 35;
+/** Drying minutes after which paint over a mask tears at its edge (common practice, no source). */
+const HARDENED = 720;
+
+/** Does the mask cover only what gets no colour of its own: glass, lamps? */
+function isOnClear(recipe: Recipe, { zones }: Mask): boolean {
+  return (
+    zones.length > 0 &&
+    zones.every((z) => !recipe.layers.some((l) => isColour(l) && zonesOf(recipe, l).includes(z)))
+  );
+}
 
 export const COVER: readonly Rule[] = [
   {
@@ -43,8 +55,15 @@ export const COVER: readonly Rule[] = [
     severity: 'error',
     check: (stack) => {
       const hits: Hit[] = [];
+      const masks = masksOf(stack.recipe);
       for (const [zone, indexes] of stack.zones) {
-        if (stack.recipe.layers.length === 0 || indexes.some((i) => isColour(stack.recipe.layers[i]!)))
+        // What stays masked until the end is clear, and wants none.
+        const isClear = masks.some((m) => m.to !== null && m.zones.includes(zone));
+        if (
+          stack.recipe.layers.length === 0 ||
+          isClear ||
+          indexes.some((i) => isColour(stack.recipe.layers[i]!))
+        )
           continue;
         hits.push({
           layer: null,
@@ -287,36 +306,56 @@ export const COVER: readonly Rule[] = [
   {
     id: 'mask-left-on',
     severity: 'warning',
-    check: (stack) =>
-      eachOnce(stack, (layers, at) => {
-        const layer = layers[at]!;
-        if (layer.task !== 'mask') return null;
-        const off = layers.slice(at + 1).findIndex(isTask('unmask'));
-        const over = off < 0 ? [] : layers.slice(at + 1, at + 1 + off);
+    check: ({ recipe }) =>
+      masksOf(recipe).flatMap((mask): Hit[] => {
+        const { layer, from, to } = mask;
+        const over = to === null ? [] : recipe.layers.slice(from + 1, to);
         const wait = over.reduce((sum, l) => sum + l.dryMinutes, 0);
-        if (off >= 0 && wait <= 720) return null;
+        // Putty gives way; clear parts stay covered until all is done, and what crept under is rubbed off.
+        if (to !== null && (layer.task === 'putty' || wait <= HARDENED || isOnClear(recipe, mask))) return [];
         const first = over.find(isPaint);
-        const last = layers.slice(at + 1).find(isPaint) ?? layer;
-        return {
-          text:
-            off < 0
-              ? 'The mask is never taken off.'
-              : 'The mask stays on until the paint has hardened: the edge tears.',
-          cure: 'Take it off while the paint is young.',
-          ...(off >= 0 && first
-            ? { fix: moveOver(`Take it off after “${first.name}”`, layers[at + 1 + off]!, first) }
-            : {}),
-          ...(off < 0
-            ? {
-                fix: insertLayer(
-                  'Add the unmasking',
-                  indexOf(last, 1),
-                  workLayer('unmask', 'Unmask', 3, 'unmask', layer.zones),
-                ),
-              }
-            : {}),
-        };
+        const last = recipe.layers.slice(from + 1).find(isPaint) ?? layer;
+        const text = 'The mask stays on until the paint has hardened: the edge tears.';
+        const cure = 'Take it off while the paint is young.';
+        if (to === null)
+          return [
+            {
+              layer,
+              text: 'The mask is never taken off.',
+              cure,
+              fix: insertLayer(
+                'Add the unmasking',
+                indexOf(last, 1),
+                workLayer('unmask', 'Unmask', 3, 'unmask', layer.zones),
+              ),
+            },
+          ];
+        const fix = first && moveOver(`Take it off after “${first.name}”`, recipe.layers[to]!, first);
+        return [{ layer, text, cure, ...(fix ? { fix } : {}) }];
       }),
+  },
+  {
+    id: 'under-mask',
+    severity: 'warning',
+    check: ({ recipe }) => {
+      const masks = masksOf(recipe);
+      return recipe.layers.flatMap((layer, k): Hit[] => {
+        const mask = masks.find(({ from, to, zones }) => {
+          const named = layer.zones.length > 0 && layer.zones.every((z) => zones.includes(z));
+          return named && to !== null && from < k && k < to;
+        });
+        if (!mask || isTask('mask', 'putty', 'unmask')(layer)) return [];
+        const off = recipe.layers[mask.to!]!;
+        return [
+          {
+            layer,
+            text: `All that it goes on is covered by “${mask.layer.name}”.`,
+            cure: `Put it on after “${off.name}”, or before the mask.`,
+            fix: moveOver(`Put it on after “${off.name}”`, layer, off),
+          },
+        ];
+      });
+    },
   },
   {
     id: 'spatter-beside-wet',

@@ -1,0 +1,80 @@
+/** Masks: what they cover from when to when, and that nothing over a covered zone counts as on it. */
+import { describe, expect, it } from 'vitest';
+import type { Layer, Recipe } from '#core/muster';
+import { layer, smallMuster } from '../plan/testing';
+import { shareOf } from '../amounts/area';
+import { checkCraft, layersOn, linksOf, masksOf, zonesOf } from './index';
+
+const ZONES = [
+  { id: 'hull', name: 'Hull' },
+  { id: 'deck', name: 'Deck' },
+  { id: 'glass', name: 'Glass' },
+];
+const recipe = (layers: Layer[]): Recipe => ({ ...smallMuster(layers).recipes[0]!, zones: ZONES });
+const ids = (list: readonly Layer[]): string[] => list.map((l) => l.id);
+
+const TWO_TONE = recipe([
+  layer('prime', { family: 'primer' }),
+  layer('deck', { zones: ['deck'], dryMinutes: 120 }),
+  layer('tape', { task: 'mask', family: 'work', zones: ['deck'] }),
+  layer('hull', { zones: [] }),
+  layer('off', { task: 'unmask', family: 'work', zones: ['deck'] }),
+  layer('dust', { family: 'powder' }),
+]);
+
+describe('a mask', () => {
+  it('covers its zones from where it is put on to where it is taken off', () => {
+    expect(masksOf(TWO_TONE).map((m) => [m.layer.id, m.from, m.to, m.zones])).toEqual([
+      ['tape', 2, 4, ['deck']],
+    ]);
+  });
+
+  it('keeps what goes over it off: another zone gets it, the layers above go on both', () => {
+    expect(zonesOf(TWO_TONE, TWO_TONE.layers[3]!)).toEqual(['hull', 'glass']);
+    expect(ids(layersOn(TWO_TONE, 'deck'))).toEqual(['prime', 'deck', 'tape', 'off', 'dust']);
+    expect(ids(layersOn(TWO_TONE, 'hull'))).toEqual(['prime', 'hull', 'dust']);
+    expect(shareOf(TWO_TONE, TWO_TONE.layers[3]!)).toBeCloseTo(2 / 3, 9);
+  });
+
+  it('makes nothing wait for what it covers: the colour over the tape does not rest on the deck', () => {
+    const rests = linksOf(TWO_TONE)
+      .filter((l) => l.to === 3)
+      .map((l) => TWO_TONE.layers[l.from]!.id);
+    expect(rests).toEqual(['prime']);
+  });
+
+  it('that names no zone, or all, covers parts: a stripe of putty', () => {
+    const stripe = recipe([
+      layer('prime', { family: 'primer' }),
+      layer('putty', { task: 'putty', family: 'work' }),
+      layer('green'),
+      layer('off', { task: 'unmask', family: 'work' }),
+    ]);
+    expect(masksOf(stripe)[0]!.zones).toEqual([]);
+    expect(zonesOf(stripe, stripe.layers[2]!)).toEqual(['hull', 'deck', 'glass']);
+  });
+
+  it('never taken off covers nothing, and is told with its cure', () => {
+    const left = recipe(TWO_TONE.layers.filter((l) => l.id !== 'off'));
+    expect(zonesOf(left, left.layers[3]!)).toEqual(['hull', 'deck', 'glass']);
+    const told = checkCraft(left).find((f) => f.rule === 'mask-left-on');
+    expect(told?.text).toContain('never taken off');
+    expect(told?.fix?.label).toBe('Add the unmasking');
+  });
+
+  it('may stay on glass until all is done, not on a colour until what lies on it is hard', () => {
+    const over = (zone: string): Recipe =>
+      recipe([
+        layer('prime', { family: 'primer', zones: ['hull', 'deck'] }),
+        layer('deck', { zones: ['deck'] }),
+        layer('tape', { task: 'mask', family: 'work', zones: [zone] }),
+        layer('hull', { zones: ['hull', 'glass'] }),
+        layer('oil', { family: 'oil', dryMinutes: 2880, zones: ['hull'] }),
+        layer('off', { task: 'unmask', family: 'work', zones: [zone] }),
+      ]);
+    const rules = (r: Recipe): string[] => checkCraft(r).map((f) => f.rule);
+    expect(rules(over('deck'))).toContain('mask-left-on');
+    expect(rules(over('glass'))).not.toContain('mask-left-on');
+    expect(rules(over('glass'))).not.toContain('zone-without-colour');
+  });
+});

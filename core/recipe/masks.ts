@@ -1,0 +1,31 @@
+/** What is covered, with what, from which layer to which: a layer over a covered zone does not go on it. */
+import type { Layer, Recipe } from '#core/muster';
+
+export interface Mask {
+  readonly layer: Layer;
+  /** place in the stack of what covers */
+  readonly from: number;
+  /** … and of what takes it off; null: nothing does */
+  readonly to: number | null;
+  /** zones that are covered whole; empty: parts of what it names, such as a stripe */
+  readonly zones: readonly string[];
+}
+
+/** Everything that is masked in a recipe, bottom to top. A mask that names zones covers them whole, one that names none covers parts. */
+export function masksOf(recipe: Recipe): Mask[] {
+  const all = recipe.zones.map((z) => z.id);
+  return recipe.layers.flatMap((layer, from): Mask[] => {
+    if (layer.task !== 'mask' && layer.task !== 'putty') return [];
+    const named = layer.zones.filter((z) => all.includes(z));
+    const off = recipe.layers.findIndex((l, k) => k > from && l.task === 'unmask' && sharesZone(l, layer));
+    return [{ layer, from, to: off < 0 ? null : off, zones: named.length === all.length ? [] : named }];
+  });
+}
+
+const sharesZone = (a: Layer, b: Layer): boolean =>
+  a.zones.length === 0 || b.zones.length === 0 || a.zones.some((z) => b.zones.includes(z));
+
+/** The zones that are covered when layer `index` goes on. What is never taken off covers nothing: it is told as a finding. */
+export function coveredAt(masks: readonly Mask[], index: number): ReadonlySet<string> {
+  return new Set(masks.flatMap((m) => (m.to !== null && m.from < index && index < m.to ? m.zones : [])));
+}

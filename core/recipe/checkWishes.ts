@@ -1,6 +1,6 @@
 /** Wishes that go against one another: told, with a cure; the layers stay as they are until it is taken. */
 import type { Look, Recipe } from '#core/muster';
-import { revised } from './compose';
+import { clearZones, lookFacts, revised } from './compose';
 import { onRecipe, type Finding, type RecipeFix } from './finding';
 import { isOnZone, zonesToSee } from './links';
 import { schoolOf } from './schools';
@@ -9,6 +9,7 @@ export const WISH_RULES = [
   'wish-metal-under-matt',
   'wish-chips-without-colour',
   'wish-clear-everywhere',
+  'wish-on-clear',
 ] as const;
 
 export function checkWishes(recipe: Recipe): Finding[] {
@@ -67,7 +68,38 @@ export function checkWishes(recipe: Recipe): Finding[] {
       'Clear parts are wished for on every zone: all of it would be kept covered.',
       'Say under the wish which zone is clear.',
     );
+  const covered = clearZones(looks);
+  for (const look of looks.list) {
+    const lost = look.zones.filter((z) => covered.has(z));
+    if (look.kind === 'clear' || lost.length === 0) continue;
+    const zone = recipe.zones.find((z) => z.id === lost[0]);
+    tell(
+      'wish-on-clear',
+      zone?.id ?? '',
+      `“${lookFacts(look.kind).name}” is wished for on ${zone?.name ?? 'a zone'}, which shall be clear: it stays covered, and gets none.`,
+      'Take the zone out of one of the two wishes.',
+      {
+        label: `Leave ${zone?.name.toLowerCase() ?? 'it'} clear`,
+        addsMinutes: 0,
+        addsDryMinutes: 0,
+        apply: (r) => withoutOnClear(r, look.id),
+      },
+    );
+  }
   return findings;
+}
+
+/** The wish without zones that shall be clear; given up where none is left. */
+function withoutOnClear(recipe: Recipe, id: string): Recipe {
+  const { looks } = recipe;
+  if (!looks) return recipe;
+  const covered = clearZones(looks);
+  const list = looks.list.flatMap((l) => {
+    if (l.id !== id) return [l];
+    const zones = l.zones.filter((z) => !covered.has(z));
+    return zones.length > 0 ? [{ ...l, zones }] : [];
+  });
+  return revised(recipe, { looks: { ...looks, list } }).recipe;
 }
 
 /** That zone satin, and the layers composed anew; a recipe without zones as a whole. */

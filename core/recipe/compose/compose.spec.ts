@@ -95,7 +95,8 @@ describe('what is composed', () => {
       fc.property(wish, fc.nat(), ({ recipe, looks }, pick) => {
         fc.pre(looks.list.length > 0);
         const dropped = looks.list[pick % looks.list.length]!;
-        fc.pre(dropped.kind !== 'ground');
+        // A part that is no longer clear gets what is wished for on it.
+        fc.pre(dropped.kind !== 'ground' && dropped.kind !== 'clear');
         const before = composed(recipe, looks).length;
         expect(composed(recipe, withoutLook(looks, dropped.id)).length).toBeLessThanOrEqual(before);
       }),
@@ -250,6 +251,17 @@ describe('composing again over a hand’s work', () => {
     const chipped = { ...FIRST_LOOKS, list: FIRST_LOOKS.list.filter((l) => l.kind !== 'base') };
     expect(rules(made(withLook(chipped, 'chipping')))).toContain('wish-chips-without-colour');
     expect(rules(made(withLook(FIRST_LOOKS, 'clear'), ZONES))).toContain('wish-clear-everywhere');
+    const onGlass = withLook(withLook(FIRST_LOOKS, 'clear'), 'rust');
+    const both = {
+      ...onGlass,
+      list: onGlass.list.map((l) =>
+        l.kind === 'clear' || l.kind === 'rust' ? { ...l, zones: [ZONES[0]!.id] } : l,
+      ),
+    };
+    const told = checkCraft(made(both, ZONES)).find((f) => f.rule === 'wish-on-clear')!;
+    const clear = told.fix!.apply({ ...smallMuster(), units: [], recipes: [made(both, ZONES)] }).recipes[0]!;
+    expect(rules(clear)).not.toContain('wish-on-clear');
+    expect(clear.looks!.list.map((l) => l.kind)).not.toContain('rust');
     expect(rules(made(FIRST_LOOKS))).toEqual([]);
   });
 

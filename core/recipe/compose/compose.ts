@@ -19,7 +19,8 @@ const IMPLICIT_ZONE = '';
  * The layers of a recipe as its looks and schools ask for them, bottom to top.
  * @param recipe its zones and schools count, its layers do not
  */
-export function composed(recipe: Pick<Recipe, 'zones' | 'schools'>, looks: Looks): Layer[] {
+export function composed(recipe: Pick<Recipe, 'zones' | 'schools'>, wished: Looks): Layer[] {
+  const looks = offClear(wished);
   const schools = schooled(recipe.schools);
   const zones = recipe.zones.length > 0 ? recipe.zones.map((z) => z.id) : [IMPLICIT_ZONE];
   const stages = stagesOf({ looks, schools, zones });
@@ -38,6 +39,23 @@ export function composed(recipe: Pick<Recipe, 'zones' | 'schools'>, looks: Looks
     },
   );
   return levelled(rested(zones, layers).map((l) => asWorked(aided(l, schools))));
+}
+
+/** Zones that shall stay clear, as wished for by name. */
+export function clearZones(looks: Looks): ReadonlySet<string> {
+  return new Set(looks.list.flatMap((l) => (l.kind === 'clear' ? l.zones : [])));
+}
+
+/** Clear parts are covered from first to last: a wish for one of them alone comes to nothing (and is told by a rule). */
+function offClear(looks: Looks): Looks {
+  const clear = clearZones(looks);
+  if (clear.size === 0) return looks;
+  const list = looks.list.flatMap((l) => {
+    if (l.kind === 'clear' || l.zones.length === 0) return [l];
+    const zones = l.zones.filter((z) => !clear.has(z));
+    return zones.length === 0 ? [] : [{ ...l, zones }];
+  });
+  return { ...looks, list };
 }
 
 /** What lies under tape or solvent dries until it bears them. */

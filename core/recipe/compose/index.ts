@@ -1,3 +1,3 @@
-export { composed } from './compose';
+export { clearZones, composed } from './compose';
 export { FIRST_LOOKS, LOOKS, lookFacts, withLook, withoutLook, type LookFacts } from './looks';
 export { changesOf, revised, type LayerChange, type Revision } from './revise';

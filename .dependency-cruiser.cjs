@@ -14,7 +14,7 @@ const rooms = {
   plan: ['kernel', 'materials', 'climate', 'muster', 'optics', 'recipe', 'variety', 'amounts', 'learn'],
   find: ['muster', 'entry', 'plan'],
   log: ['materials', 'muster'],
-  stores: ['materials', 'muster', 'optics', 'recipe', 'amounts', 'plan', 'log', 'session'],
+  stores: ['materials', 'muster', 'optics', 'recipe', 'variety', 'amounts', 'plan', 'log', 'session'],
   session: ['kernel', 'materials', 'climate', 'muster', 'recipe', 'amounts', 'learn', 'plan', 'log'],
   odds: ['kernel', 'climate', 'muster', 'recipe', 'learn', 'plan', 'log', 'session', 'stores'],
   exchange: [

@@ -133,6 +133,13 @@ import { Button } from '../ui/button';
         />
         <p class="self-end pb-2 text-[0.85rem] text-mute">Painted area: {{ area() }}</p>
       </div>
+      @if (p.use === 'shipped') {
+        <pm-check
+          label="Packed before it has hardened through, on purpose"
+          [value]="p.isPackedSoft ?? false"
+          (valueChange)="set({ isPackedSoft: $event || undefined }, 'packed soft')"
+        />
+      }
       <pm-check
         label="Pilot: goes ahead, the others wait for its verdict"
         [value]="p.isPilot ?? false"

@@ -13,6 +13,7 @@ export const ENTRY_WORDS: Readonly<Record<LogEntry['kind'], string>> = {
   noted: 'note',
   picture: 'picture',
   jar: 'jar of left-over mix',
+  looked: 'looked over',
   forecast: 'odds that were given',
   clock: 'clock put right',
   'taken-back': 'taken back',

@@ -12,7 +12,7 @@ export function endedSteps(log: readonly LogEntry[]): Ended {
   return ended;
 }
 
-/** What a plan does not go by: a note, a look at what was dry, a picture, a jar, odds that were given. */
+/** What a plan does not go by: a note, a look at what was dry, a picture, a jar, odds that were given, a look before the table. */
 const SILENT: ReadonlySet<LogEntry['kind']> = new Set([
   'noted',
   'dry',
@@ -20,6 +20,7 @@ const SILENT: ReadonlySet<LogEntry['kind']> = new Set([
   'picture',
   'jar',
   'forecast',
+  'looked',
 ]);
 
 /** Has anything happened that a plan must go by? */

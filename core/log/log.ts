@@ -128,6 +128,16 @@ export const entrySchema = z.discriminatedUnion('kind', [
       .min(1)
       .max(500),
   }),
+  /** a unit looked over before the table: one thing of the list, found good or not; `table` itself: it stands there */
+  z.strictObject({
+    ...base,
+    kind: z.literal('looked'),
+    unit: id,
+    /** the thing of the list, by its id; and as it read */
+    item: z.string().min(1).max(200),
+    text: z.string().max(400),
+    verdict: z.enum(['good', 'rework']),
+  }),
   /** the machine's clock was wrong when these were written: they happened so many minutes later (negative: sooner) */
   z.strictObject({
     ...base,

@@ -360,6 +360,10 @@ export const AGES = ['fresh', 'worn', 'old'] as const;
 export type Age = (typeof AGES)[number];
 
 /** What a piece has where life leaves its marks. */
+/** Sides of a piece that a marking can go on. */
+export const SIDES = ['left', 'right', 'front', 'back', 'top'] as const;
+export type Side = (typeof SIDES)[number];
+
 export const FEATURES = ['hatch', 'steps', 'exhaust', 'running', 'deck', 'bow'] as const;
 export type Feature = (typeof FEATURES)[number];
 
@@ -391,6 +395,8 @@ export const pieceSchema = z.strictObject({
     .optional(),
   /** what it is for: decides how much sealing is asked for */
   use: z.enum(['played', 'shipped', 'display']).optional(),
+  /** shipped before it has hardened through, on purpose */
+  isPackedSoft: z.boolean().optional(),
   /** part-way: painted elsewhere or long ago, surface unknown; joins its recipe at this layer */
   startsAt: id.optional(),
   /** goes ahead; the others of its recipe wait for its verdict before the layers marked so */
@@ -412,6 +418,10 @@ export const pieceSchema = z.strictObject({
   isSet: z.boolean().optional(),
   /** without it, what its size class usually has */
   features: z.array(z.enum(FEATURES)).max(FEATURES.length).optional(),
+  /** sides that will not be seen where it stands */
+  hidden: z.array(z.enum(SIDES)).max(SIDES.length).optional(),
+  /** the number that it bears, of a series of markings */
+  number: z.int().min(0).max(100_000).optional(),
   /** the how many-th other brief of where its marks go; without it the first */
   brief: z.int().min(0).max(10_000).optional(),
 });
@@ -429,6 +439,13 @@ export const markingSchema = z.strictObject({
   leftAt: instant.optional(),
   /** when scarce: every side, or only the sides that will be seen */
   policy: z.enum(['every-side', 'seen-sides']),
+  /** one goes on each of these sides of a piece; without them so many a piece, wherever they belong */
+  sides: z.array(z.enum(SIDES)).max(SIDES.length).optional(),
+  /** the sheet is a series of numbers: each piece gets one of its own, the same on all its sides */
+  numbers: z
+    .strictObject({ from: z.int().min(0).max(100_000), to: z.int().min(0).max(100_000) })
+    .refine((n) => n.from <= n.to, 'ends before it begins')
+    .optional(),
 });
 
 /** A model as it comes out of its box: parts, and what of them is easily forgotten. */

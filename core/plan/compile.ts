@@ -16,6 +16,7 @@ import {
   between,
 } from '#core/muster';
 import {
+  bearsUseAfter,
   dryingOf,
   effectiveRecipe,
   linksOf,
@@ -204,6 +205,12 @@ export function compile(muster: Muster, now = 0, graceDays = GRACE_DAYS): Compil
       const layer = recipe.layers[top]!;
       lags.push({ from: lastId(top), to: doneId(piece), min: dryingOf(layer), ...onClock(layer) });
     }
+    // Before it may be used it rests longer than before the next coat.
+    recipe.layers.forEach((layer, index) => {
+      const min = bearsUseAfter(layer, piece);
+      if (min > dryingOf(layer))
+        lags.push({ from: lastId(index), to: readyId(unit), min, ...onClock(layer) });
+    });
     lags.push({ from: doneId(piece), to: joinedAt(muster, unit, piece) ?? readyId(unit), min: 0 });
     for (const { layer, ...lag } of gluedOnto(muster, unit, piece, recipe))
       lags.push({ ...lag, ...onClock(layer) });

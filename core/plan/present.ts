@@ -10,7 +10,7 @@ import {
   type Muster,
   type Origin,
 } from '#core/muster';
-import { dryingOf, linksOf, opensAfter } from '#core/recipe';
+import { curedAfter, dryingOf, linksOf, opensAfter } from '#core/recipe';
 import { type Compiled } from './compile';
 import { whoDoes, type Doer } from './who';
 import { operationId, readyId, type StepRef } from './stepRef';
@@ -44,6 +44,8 @@ export interface PlanStep extends StepRef {
   readonly setup: number;
   readonly tide: Tide;
   readonly gate: Gate | null;
+  /** it has hardened through from here */
+  readonly curedAt: number;
   /** who does it, where several work; null: the one person there is */
   readonly doer: Doer | null;
 }
@@ -117,6 +119,7 @@ export function present(muster: Muster, compiled: Compiled, solution: Solution):
       setup: placed.setup,
       tide: tideOf(ref, placed.end, points, gate),
       gate,
+      curedAt: after(points, placed.end, curedAfter(ref.layer)),
       doer: doers.get(id) ?? null,
     });
   }

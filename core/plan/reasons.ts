@@ -43,7 +43,7 @@ export function lateBecause(
     const cause = causeOf(compiled.problem, reason);
     return cause !== null && binding.some((b) => isCause(b, cause));
   };
-  return explainer(compiled.problem, solution)
+  const links = explainer(compiled.problem, solution)
     .chain(ready, binding.length > 0 ? helps : undefined)
     .filter(({ reason }) => binding.length === 0 || helps(reason))
     .flatMap(({ operation, reason }) => {
@@ -58,6 +58,22 @@ export function lateBecause(
         },
       ];
     });
+  return [...restWords(plan, unit), ...links];
+}
+
+/** When a unit is done and dry before it is ready: it rests until it may be packed or handled. */
+function restWords(plan: Plan, unit: string): ReasonWords[] {
+  const own = [...plan.steps.values()].filter((s) => s.unit.id === unit);
+  const dry = Math.max(0, ...own.map((s) => Math.max(s.end, s.tide.dryAt)));
+  const ready = plan.units.find((u) => u.id === unit)?.ready ?? 0;
+  const isShipped = own.some((s) => s.piece.use === 'shipped' && !s.piece.isPackedSoft);
+  if (ready <= Math.ceil(dry)) return [];
+  return [
+    {
+      text: `All of it is dry ${moment(plan.origin, dry)}; it ${isShipped ? 'hardens through before it is packed' : 'hardens before it may be handled'}, until ${moment(plan.origin, ready)}.`,
+      step: null,
+    },
+  ];
 }
 
 /** What it would be to be without a cause, for a sentence: “… it would be ready 3 h sooner”. */

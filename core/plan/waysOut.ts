@@ -103,6 +103,23 @@ export function waysOut(
       label: `Leave “${layer.name}” off ${worst.name}`,
       apply: (m) => withShorterRecipe(m, worst.id, recipe.id, layer.id),
     });
+  if (worst.pieces.some((p) => p.use === 'shipped' && !p.isPackedSoft))
+    ways.push({
+      id: 'packed-soft',
+      costs: 'dents and prints, unless it is packed with care',
+      label: `Pack ${worst.name} before it has hardened through`,
+      apply: (m) => ({
+        ...m,
+        units: m.units.map((u) =>
+          u.id === worst.id
+            ? {
+                ...u,
+                pieces: u.pieces.map((p) => (p.use === 'shipped' ? { ...p, isPackedSoft: true } : p)),
+              }
+            : u,
+        ),
+      }),
+    });
   const second = secondWave(worst);
   if (second.length > 0)
     ways.push({

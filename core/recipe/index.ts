@@ -22,6 +22,7 @@ export {
 export { layerByBrush, recipeByBrush } from './byBrush';
 export { masksOf, type Mask } from './masks';
 export { effectiveRecipe, plainName, strengthOn, STRENGTH_MINUTES, substituted } from './effective';
+export { bearsUseAfter, curedAfter } from './rest';
 export { dryingOf, hands, roundsOf, waitsBetween, workMinutes } from './rounds';
 export {
   changesOf,

@@ -38,4 +38,6 @@ export { fogOn, isAnswered, surpriseSchema, surprisesOf, type Surprise } from '.
 export { curesFor, ownCures, reworkEntry, type Cure, type PieceCure } from './trouble';
 export { nextTimeNotes, type NextTime } from './nextTime';
 export { addedMinutes, pilotsBegun, pilotState, type Judged, type PilotState } from './pilot';
+export { lastDone, lookedEntry, lookOver, onTable, type LookItem, type LookOver } from './lookOver';
+export { unitRecord, type RecordLayer, type UnitRecord } from './unitRecord';
 export { pictureDue } from './pictureDue';

@@ -105,7 +105,19 @@ describe('the stores against the plan', () => {
         markings: muster.stores!.markings.map((m) => ({ ...m, policy: 'seen-sides' as const })),
       },
     };
-    expect(markingUses(seen, plan)[0]!.needed).toBe(6 * 2);
+    // What is not said to be hidden is seen.
+    expect(markingUses(seen, plan)[0]!.needed).toBe(6 * 4);
+    const hidden: typeof plan = {
+      ...plan,
+      steps: new Map(
+        [...plan.steps].map(([id, s]) => [
+          id,
+          { ...s, piece: { ...s.piece, hidden: ['left' as const, 'back' as const] } },
+        ]),
+      ),
+    };
+    expect(markingUses(seen, hidden)[0]!.needed).toBe(6 * 3);
+    expect(markingUses(muster, hidden)[0]!.needed).toBe(6 * 4);
     expect(consumableUses(muster, plan).every((u) => u.needed > 0)).toBe(true);
   });
 });

@@ -1,4 +1,5 @@
 /** What a plan takes from the shelves: by product and session, when each runs out, what to buy by which day. */
+import { markingsWanted } from '#core/variety';
 import { isSolvent } from '#core/recipe';
 import { amountOf, mixOf, type Component } from '#core/amounts';
 import { AmountError } from '#core/materials';
@@ -203,8 +204,10 @@ export function markingUses(muster: Muster, plan: Plan, ended: Ended = NOTHING):
       (s) =>
         s.layer.task === 'decal' && s.round === 1 && (marking.unit === null || s.unit.id === marking.unit),
     );
-    const each = marking.policy === 'seen-sides' ? Math.ceil(marking.perPiece / 2) : marking.perPiece;
-    return { marking, ...drawnDown(marking, steps, ended, (s) => each * s.piece.count) };
+    return {
+      marking,
+      ...drawnDown(marking, steps, ended, (s) => markingsWanted(marking, s.piece) * s.piece.count),
+    };
   });
 }
 

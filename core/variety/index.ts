@@ -29,4 +29,5 @@ export {
   type MarkKind,
   type Placed,
 } from './brief';
+export { allot, markedPieces, markingsWanted, sidesWanted, type Allotment, type Allotted } from './markings';
 export { boxOf, FACES, FEATURE_WORDS, featuresOf, type Face } from './places';

@@ -15,6 +15,7 @@ import { DEFER, dropsOf, familyOf, methodOf, sprayWords } from '#core/materials'
 import { estimateWords, minutesUntil } from '#core/muster';
 import { clockTime, duration, listed, moment, type PlanStep } from '#core/plan';
 import { nextTimeNotes, pictureDue } from '#core/session';
+import { allotments, allottedWords } from '#core/stores';
 import { markOf } from '#core/variety';
 import { BenchClock, type Speed } from '../data/benchClock';
 import { Logbook } from '../data/logbook';
@@ -115,6 +116,7 @@ export class TonightView {
       spray: facts.spray && sprayWords(facts.spray),
       strengths: facts.strengths.charAt(0).toUpperCase() + facts.strengths.slice(1),
       wantsPlace: this.run().some((s) => markOf(s.layer) !== null),
+      markings: this.markings(),
       notes: facts.notes,
       nextTime: nextTimeNotes(this.logbook.entries(), step.layer).slice(0, MOST_NOTES),
       timed:
@@ -136,6 +138,20 @@ export class TonightView {
           ? `Throws dust or drops: ${wet === 1 ? '1 wet coat stands' : `${wet} wet coats stand`} on the shelf. Cover them or carry them away.`
           : null,
     };
+  });
+  /** Which piece of the run gets which marking, and where. */
+  private readonly markings = computed((): readonly { piece: string; text: string }[] => {
+    const muster = this.store.muster();
+    if (!muster || this.evening.step()?.layer.task !== 'decal') return [];
+    const units = muster.units.filter((u) => this.run().some((s) => s.unit.id === u.id));
+    const own = new Set(this.run().map((s) => s.piece.id));
+    return units
+      .flatMap((u) => allotments(muster, u, this.evening.plan() ?? null, this.logbook.entries()))
+      .flatMap((a) =>
+        a.pieces
+          .filter((p) => own.has(p.piece.id))
+          .map((p) => ({ piece: p.piece.name, text: `${a.marking.name}: ${allottedWords(p)}` })),
+      );
   });
   /** What goes into the cup, in words. */
   protected readonly mix = computed(() => {

@@ -38,6 +38,7 @@ export const FIELDS = {
   month: bench.climate.shape.months.unwrap().element.shape,
   product: productSchema.shape,
   marking: markingSchema.shape,
+  series: markingSchema.shape.numbers.unwrap().shape,
   consumable: consumableSchema.shape,
   jar: jarSchema.shape,
   handles: whole(0, 10_000).optional(),
@@ -48,6 +49,8 @@ export const FIELDS = {
     wanted: amount(0, 100_000),
     psi: amount(0, 200),
     minutesMore: whole(1, 10_080),
+    repair: whole(1, 600),
+    dries: whole(0, 20_160),
   },
   wave: {
     work: amount(0.1, 600),

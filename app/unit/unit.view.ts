@@ -11,13 +11,33 @@ import { Card } from '../ui/card';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { many } from '../ui/words';
 import { DealPanel } from './dealPanel';
+import { LookOverPanel } from './lookOverPanel';
+import { MarkingsPanel } from './markingsPanel';
+import { RecordPanel } from './recordPanel';
 import { PiecePanel } from './piecePanel';
+
+const ROOMS = [
+  { id: 'alike', name: 'No two alike' },
+  { id: 'markings', name: 'Markings' },
+  { id: 'look', name: 'Look over' },
+  { id: 'record', name: 'Record' },
+] as const;
 
 /** A unit, piece by piece: no two alike, nothing forgotten. */
 @Component({
   selector: 'pm-unit-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Button, Card, ChoiceField, DealPanel, PiecePanel, RouterLink],
+  imports: [
+    Button,
+    Card,
+    ChoiceField,
+    DealPanel,
+    LookOverPanel,
+    MarkingsPanel,
+    PiecePanel,
+    RecordPanel,
+    RouterLink,
+  ],
   templateUrl: './unit.view.html',
 })
 export class UnitView {
@@ -39,6 +59,10 @@ export class UnitView {
   protected readonly piece = computed(
     () =>
       this.unit()?.pieces.find((p) => p.id === this.query()?.get('piece')) ?? this.unit()?.pieces[0] ?? null,
+  );
+  protected readonly rooms = ROOMS;
+  protected readonly room = computed(
+    () => ROOMS.find((r) => r.id === this.query()?.get('show'))?.id ?? 'alike',
   );
   protected readonly units = computed((): readonly Choice[] =>
     this.muster().units.map((u) => ({ value: u.id, text: u.name })),

@@ -2,7 +2,7 @@
 import { amountOf, cupsFor, mixOf, type CupPlan } from '#core/amounts';
 import { AmountError, cautionsFor, methodOf, sprayGuide, type SprayGuide } from '#core/materials';
 import type { Layer } from '#core/muster';
-import { plainName, strengthOn } from '#core/recipe';
+import { isSeal, plainName, strengthOn } from '#core/recipe';
 import type { PlanStep } from './present';
 import type { Handover } from './who';
 import { listed } from './words';
@@ -29,7 +29,7 @@ export interface RunFacts {
   readonly mix: RunMix | null;
   readonly spray: SprayGuide | null;
   readonly cautions: readonly string[];
-  /** what to look over before a last coat, by unit: what is easily forgotten on it */
+  /** what to look over before a point of no return (first chip, glue, last coat), by unit */
   readonly lookOver: readonly { readonly unit: string; readonly details: readonly string[] }[];
   /** who does it, where several work, and who takes it over when */
   readonly who: string | null;
@@ -93,14 +93,36 @@ function numbered(names: readonly string[]): string {
   return [...stems].map(([stem, numbers]) => `${stem} ${numbers.join(', ')}`.trim()).join(', ');
 }
 
-/** Before the last coat of a piece nothing of it should be forgotten beneath. */
+/** What is looked at before it can no longer be changed: common practice, no source. */
+const NO_RETURN = {
+  lift: ['the coat even and without bare spots', 'a trial on one edge that will not be seen'],
+  glue: ['all behind it painted and free of dust', 'both faces of the joint bare', 'the fit, dry'],
+  seal: ['no hair, dust or finger mark', 'markings flat', 'nothing left to paint beneath it'],
+} as const;
+
+/** Before the first chip, before glue, and before the last coat of a piece nothing of it should be forgotten. */
 function lookOverOf(run: readonly PlanStep[]): RunFacts['lookOver'] {
-  const units = new Map(
-    run
-      .filter((s) => s.layerIndex === s.recipe.layers.length - 1 && (s.unit.details?.length ?? 0) > 0)
-      .map((s) => [s.unit.id, s.unit]),
-  );
-  return [...units.values()].map((u) => ({ unit: u.name, details: (u.details ?? []).map((d) => d.name) }));
+  const units = new Map<string, { unit: string; details: Set<string> }>();
+  for (const step of run) {
+    const seals = isLastSeal(step);
+    const point = step.layer.task === 'lift' || step.layer.task === 'glue' ? step.layer.task : null;
+    const isLast = step.layerIndex === step.recipe.layers.length - 1;
+    const details = [
+      ...(isLast || seals ? (step.unit.details ?? []).map((d) => d.name) : []),
+      ...(point ? NO_RETURN[point] : seals ? NO_RETURN.seal : []),
+    ];
+    if (details.length === 0) continue;
+    const of = units.get(step.unit.id) ?? { unit: step.unit.name, details: new Set() };
+    for (const d of details) of.details.add(d);
+    units.set(step.unit.id, of);
+  }
+  return [...units.values()].map(({ unit, details }) => ({ unit, details: [...details] }));
+}
+
+/** No varnish comes after it. */
+function isLastSeal({ recipe, layerIndex }: PlanStep): boolean {
+  const last = recipe.layers.findLastIndex((l) => isSeal(l));
+  return last === layerIndex;
 }
 
 function unique(list: readonly string[]): string[] {

@@ -1,3 +1,4 @@
+export { allotments, allottedWords, recipesWithMarkings } from './allotments';
 export { cupLeft, cupWords, plannedCup, sharedOut, type Cup, type Part } from './cup';
 export { goodUntil, isPast, jarFor, jarsOf, labelOf, type JarNow } from './jars';
 export { shortBy, shortOf, type Equivalent, type RunShort } from './tonight';

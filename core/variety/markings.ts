@@ -137,7 +137,10 @@ function numbered(
   };
 }
 
-/** The pieces of a unit that get a sheet: every one whose recipe has a step for markings. */
-export function markedPieces(unit: Unit, hasDecals: (recipe: string) => boolean): readonly Piece[] {
-  return unit.pieces.filter((p) => p.recipe !== null && hasDecals(p.recipe));
+/**
+ * The pieces of a unit that get markings.
+ * @param withDecals ids of the recipes that have a step for them
+ */
+export function markedPieces(unit: Unit, withDecals: ReadonlySet<string>): readonly Piece[] {
+  return unit.pieces.filter((p) => p.recipe !== null && withDecals.has(p.recipe));
 }

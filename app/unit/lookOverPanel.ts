@@ -150,6 +150,7 @@ export class LookOverPanel {
     ];
     await this.write(() => this.logbook.addAll(entries));
     this.wrong.set(null);
+    this.planner.replan();
   }
 
   protected putOnTable(): Promise<void> {

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, viewChild } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  inject,
+  Injector,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { catchError, distinctUntilChanged, from, of, switchMap } from 'rxjs';
@@ -10,6 +20,7 @@ import { Button } from '../ui/button';
 import { Card } from '../ui/card';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { many } from '../ui/words';
+import { BriefSheet } from './briefSheet';
 import { DealPanel } from './dealPanel';
 import { LookOverPanel } from './lookOverPanel';
 import { MarkingsPanel } from './markingsPanel';
@@ -28,6 +39,7 @@ const ROOMS = [
   selector: 'pm-unit-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    BriefSheet,
     Button,
     Card,
     ChoiceField,
@@ -60,6 +72,8 @@ export class UnitView {
     () =>
       this.unit()?.pieces.find((p) => p.id === this.query()?.get('piece')) ?? this.unit()?.pieces[0] ?? null,
   );
+  protected readonly isPrinting = signal(false);
+  private readonly injector = inject(Injector);
   protected readonly rooms = ROOMS;
   protected readonly room = computed(
     () => ROOMS.find((r) => r.id === this.query()?.get('show'))?.id ?? 'alike',
@@ -119,7 +133,15 @@ export class UnitView {
       this.store.change(`${unit.name}: what it has been through`, (m) => withUnit(m, { ...unit, story }));
   }
 
+  /** All briefs are drawn for paper alone, and only while it is printed. */
   protected print(): void {
-    window.print();
+    this.isPrinting.set(true);
+    afterNextRender(
+      () => {
+        window.print();
+        this.isPrinting.set(false);
+      },
+      { injector: this.injector },
+    );
   }
 }

@@ -54,12 +54,23 @@ export function lookOver(
   return {
     items,
     open: steps.filter((s) => !ended.has(s.id)).length,
-    tacky: steps
-      .filter((s) => ended.get(s.id)?.kind === 'done' && s.tide.dryAt > minute)
-      .map((s) => `“${s.layer.name}” on ${s.piece.name}, until ${moment(plan.origin, s.tide.dryAt)}`),
+    tacky: tackyOf(
+      plan,
+      steps.filter((s) => ended.get(s.id)?.kind === 'done' && s.tide.dryAt > minute),
+    ),
     soft: softOf(unit, plan, steps),
     tableAt: verdicts.get(TABLE)?.at ?? null,
   };
+}
+
+/** Wet coats by layer: on what, and until when the last of it. */
+function tackyOf(plan: Plan, wet: readonly PlanStep[]): string[] {
+  const layers = new Map<string, PlanStep[]>();
+  for (const s of wet) layers.set(s.layer.name, [...(layers.get(s.layer.name) ?? []), s]);
+  return [...layers].map(([name, list]) => {
+    const on = list.length === 1 ? list[0]!.piece.name : `${list.length} pieces`;
+    return `“${name}” on ${on}, until ${moment(plan.origin, Math.max(...list.map((s) => s.tide.dryAt)))}`;
+  });
 }
 
 /** What is packed before it has hardened through: when it will have, and how to pack it until then. */

@@ -102,19 +102,21 @@ export class FacesDrawing {
 
   protected readonly bare = BARE;
 
-  /** Top over left, front beside; right beneath, back beside it; the underside last. */
+  /** Opposite faces beside one another, so that they are seen to differ. */
   protected readonly faces = computed((): readonly Drawn[] => {
     const { length, width, height } = boxOf(this.brief().piece);
     const [l, w, h] = [length * SCALE, width * SCALE, height * SCALE];
     const rows = [
       [
         { face: 'left' as const, width: l, height: h, word: 'left' },
-        { face: 'front' as const, width: w, height: h, word: 'front' },
-        { face: 'top' as const, width: l, height: w, word: 'top, ahead at the left' },
+        { face: 'right' as const, width: l, height: h, word: 'right' },
       ],
       [
-        { face: 'right' as const, width: l, height: h, word: 'right' },
+        { face: 'front' as const, width: w, height: h, word: 'front' },
         { face: 'back' as const, width: w, height: h, word: 'back' },
+      ],
+      [
+        { face: 'top' as const, width: l, height: w, word: 'top, ahead at the left' },
         { face: 'under' as const, width: l, height: w, word: 'under' },
       ],
     ];
@@ -123,7 +125,7 @@ export class FacesDrawing {
       let x = 4;
       const drawn = row.map((f) => {
         const at = { ...f, x, y };
-        x += f.width + GAP;
+        x = 4 + Math.max(l, w) + GAP;
         return at;
       });
       y += Math.max(...row.map((f) => f.height)) + GAP + 4;

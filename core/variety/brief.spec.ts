@@ -155,6 +155,7 @@ describe('what a layer leaves', () => {
     [{ family: 'powder' as const }, 'dust'],
     [{ method: 'sponge' as const }, 'chips'],
     [{ name: 'Base green' }, null],
+    [{ name: 'Dark oil wash', family: 'oil' as const }, null],
     [{ name: 'Rust guard', family: 'varnish' as const }, null],
     [{ name: 'Mask the dusty deck', task: 'mask' as const }, null],
   ])('%o: %s', (part, kind) => {

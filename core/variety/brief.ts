@@ -184,14 +184,14 @@ const AMOUNT: Readonly<Record<Strength | 'normal', number>> = { off: 0, trace: 0
 
 /** Words by which a layer is known for what it leaves, where its task and family do not tell. */
 const NAMED: readonly (readonly [MarkKind, RegExp])[] = [
-  ['scratches', /scratch|scrape|scuff/i],
-  ['chips', /chip|flak/i],
-  ['soot', /soot|smoke|burn/i],
-  ['mud', /mud|splash|splatter|earth/i],
-  ['streaks', /streak|run(s|ning) down|rain|grime/i],
-  ['rust', /rust|corro|verdigris/i],
-  ['dust', /dust|sand|ash|pigment/i],
-  ['fading', /fade|fading|bleach|filter|chalk/i],
+  ['scratches', /\b(scratch|scrape|scuff)/i],
+  ['chips', /\b(chip|flak)/i],
+  ['soot', /\b(soot|smok|burn)/i],
+  ['mud', /\b(mud|splash|splatter|earth)/i],
+  ['streaks', /\b(streak|rain|grime|runs down|running down)/i],
+  ['rust', /\b(rust|corro|verdigris)/i],
+  ['dust', /\b(dust|sand|ash\b|ashes|pigment)/i],
+  ['fading', /\b(fade|fading|bleach|filter|chalk)/i],
 ];
 
 /** What a layer leaves behind that wants a place; null: it goes all over, or nowhere in particular. */

@@ -1,5 +1,5 @@
 /**
- * `npm run bench [-- quick | table | dates | runs | calm | growth | change | moves | highs | minizinc | demo | check | page | lists | looks | odds]`: measures the kernel side by side in one run. Times on a
+ * `npm run bench [-- quick | table | dates | runs | calm | growth | change | moves | highs | minizinc | demo | check | page | lists | looks | odds | variety]`: measures the kernel side by side in one run. Times on a
  * shared machine are noisy; ratios within a run and growth with size say more than any single figure.
  */
 import { BARE, conflictWords } from '#core/plan';
@@ -27,10 +27,13 @@ import { dates, rhythm } from './rhythm';
 import { run } from './run';
 import { slips } from './slips';
 import { figure, percent, table } from './table';
+import { benchVariety } from './variety';
 
 const print = (text: string): boolean => process.stdout.write(`${text}\n`);
 const wanted = process.argv.slice(2);
 const wants = (part: string): boolean => wanted.length === 0 || wanted.includes(part);
+
+if (wants('variety')) benchVariety(fenMuster('2027-03-01'), print);
 
 if (wants('demo')) {
   print('\nThe demo muster, compiled and planned');

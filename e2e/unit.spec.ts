@@ -125,6 +125,13 @@ test('twelve of one recipe are dealt, briefed, masked, marked, looked over and p
   await page.getByRole('button', { name: 'Another brief' }).click();
   await expect(where).not.toHaveText(first);
 
+  // What is masked, and what therefore does not go on it.
+  await page.getByRole('link', { name: 'Masks' }).click();
+  const mask = page.getByRole('region', { name: 'Tape the deck' });
+  await expect(mask).toContainText('on Sides only');
+  await expect(mask.getByLabel('In the plan').getByRole('listitem')).toHaveCount(12);
+  await expectAccessible(page);
+
   // Numbers without doubles; a sheet that is too small says so.
   await page.getByRole('link', { name: 'Markings' }).click();
   await expect(page.getByRole('alert')).toContainText('has 20 of the 24 that are wanted');

@@ -24,11 +24,13 @@ import { BriefSheet } from './briefSheet';
 import { DealPanel } from './dealPanel';
 import { LookOverPanel } from './lookOverPanel';
 import { MarkingsPanel } from './markingsPanel';
+import { MasksPanel } from './masksPanel';
 import { RecordPanel } from './recordPanel';
 import { PiecePanel } from './piecePanel';
 
 const ROOMS = [
   { id: 'alike', name: 'No two alike' },
+  { id: 'masks', name: 'Masks' },
   { id: 'markings', name: 'Markings' },
   { id: 'look', name: 'Look over' },
   { id: 'record', name: 'Record' },
@@ -46,6 +48,7 @@ const ROOMS = [
     DealPanel,
     LookOverPanel,
     MarkingsPanel,
+    MasksPanel,
     PiecePanel,
     RecordPanel,
     RouterLink,

@@ -136,6 +136,13 @@ export function linksOf(recipe: Recipe): Link[] {
         add({ from, to, min: dryingOf(recipe.layers[from]!), max: Infinity, prefer: Infinity, dries: true });
     }
   });
+  // What stands between a mask and its taking off is put on while it is masked, whatever it goes on.
+  for (const { from, to } of masksOf(recipe)) {
+    for (let k = from + 1; to !== null && k < to; k++) {
+      add({ from, to: k, min: dryingOf(recipe.layers[from]!), max: Infinity, prefer: Infinity, dries: true });
+      add({ from: k, to, min: dryingOf(recipe.layers[k]!), max: Infinity, prefer: Infinity, dries: true });
+    }
+  }
   const rests = new Set([...links.values()].map((l) => l.to));
   for (let to = 1; to < recipe.layers.length; to++)
     if (!rests.has(to)) add({ from: 0, to, min: 0, max: Infinity, prefer: Infinity, dries: false });

@@ -36,11 +36,18 @@ describe('a mask', () => {
     expect(shareOf(TWO_TONE, TWO_TONE.layers[3]!)).toBeCloseTo(2 / 3, 9);
   });
 
-  it('makes nothing wait for what it covers: the colour over the tape does not rest on the deck', () => {
-    const rests = linksOf(TWO_TONE)
-      .filter((l) => l.to === 3)
-      .map((l) => TWO_TONE.layers[l.from]!.id);
-    expect(rests).toEqual(['prime']);
+  it('is on before what goes over it, and off after it; the colour over it does not rest on what it covers', () => {
+    const id = (k: number): string => TWO_TONE.layers[k]!.id;
+    const waits = linksOf(TWO_TONE).map((l) => `${id(l.from)} > ${id(l.to)}`);
+    expect(waits.filter((w) => w.endsWith('> hull'))).toEqual(['prime > hull', 'tape > hull']);
+    expect(waits).toContain('hull > off');
+  });
+
+  it('stands round a layer beside it too, which names none of its zones', () => {
+    const beside = recipe(TWO_TONE.layers.map((l) => (l.id === 'hull' ? { ...l, zones: ['hull'] } : l)));
+    const id = (k: number): string => beside.layers[k]!.id;
+    const waits = linksOf(beside).map((l) => `${id(l.from)} > ${id(l.to)}`);
+    expect(waits).toEqual(expect.arrayContaining(['tape > hull', 'hull > off']));
   });
 
   it('that names no zone, or all, covers parts: a stripe of putty', () => {

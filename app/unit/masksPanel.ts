@@ -1,0 +1,117 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import type { Unit } from '#core/muster';
+import { coveredIn, duration, goesOn, listed, moment, type Covered } from '#core/plan';
+import { Planner } from '../data/planner';
+import { Card } from '../ui/card';
+import { many } from '../ui/words';
+
+/** Drying minutes after which the edge of paint over tape tears (common practice, no source). */
+const HARDENED = 720;
+
+/** What of the unit is covered, with what, from when to when; along the stack and in the plan. */
+@Component({
+  selector: 'pm-masks-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Card, RouterLink],
+  template: `
+    @if (masks(); as list) {
+      @for (m of list; track m.key) {
+        <section pmCard class="mb-4" [attr.aria-label]="m.name">
+          <h2 class="text-[1.25rem]">{{ m.name }}: {{ m.zones }}</h2>
+          <p class="mb-2 text-mute">{{ m.under }}</p>
+          <ol class="mb-3 flex gap-0.5 overflow-x-auto" aria-label="Along the stack, bottom to top">
+            @for (l of m.stack; track l.id) {
+              <li class="w-24 shrink-0">
+                <span
+                  class="block h-4 border border-line"
+                  [style.background]="l.colour"
+                  aria-hidden="true"
+                ></span>
+                <span
+                  class="mt-0.5 block h-2"
+                  [class]="l.isCovered ? 'bg-lamp' : 'bg-line/40'"
+                  aria-hidden="true"
+                ></span>
+                <span class="block text-[0.8rem] leading-tight" [class.text-mute]="!l.isCovered">{{
+                  l.name
+                }}</span>
+                @if (l.word) {
+                  <span class="block text-[0.8rem] leading-tight text-lamp">{{ l.word }}</span>
+                }
+              </li>
+            }
+          </ol>
+          <ul class="grid gap-x-6 md:grid-cols-2" aria-label="In the plan">
+            @for (p of m.pieces; track p.name) {
+              <li class="border-b border-line/60 py-1">
+                <strong>{{ p.name }}</strong> {{ p.when }}
+                @if (p.watch) {
+                  <strong class="text-shut">{{ p.watch }}</strong>
+                }
+              </li>
+            }
+          </ul>
+        </section>
+      } @empty {
+        <p pmCard>
+          Nothing of it is masked. <a class="text-lamp underline" routerLink="/recipes">Its recipes</a> say
+          what is.
+        </p>
+      }
+    } @else {
+      <p class="text-mute" role="status">The masks come with the plan…</p>
+    }
+  `,
+})
+export class MasksPanel {
+  readonly unit = input.required<Unit>();
+  private readonly planner = inject(Planner);
+
+  protected readonly masks = computed(() => {
+    const plan = this.planner.plan();
+    return plan ? coveredIn(plan, this.unit().id).map((c) => told(c, plan.origin)) : null;
+  });
+}
+
+function told({ recipe, mask, zones, over, pieces }: Covered, origin: Parameters<typeof moment>[0]) {
+  const { layer, from, to } = mask;
+  const isTape = layer.task === 'mask';
+  return {
+    key: `${recipe.id} ${layer.id}`,
+    name: layer.name,
+    zones: zones.length > 0 ? listed(zones) : 'parts of what it lies on',
+    under: `${recipe.name} · ${isTape ? 'tape or film' : 'putty'} · ${many(pieces.length, 'mask')} to cut${
+      over.length > 0
+        ? ` · ${listed(over.map((l) => `“${l.name}”`))} ${over.length === 1 ? 'goes' : 'go'} over it`
+        : ''
+    }`,
+    stack: recipe.layers.map((l, k) => ({
+      id: l.id,
+      name: l.name,
+      colour: l.colour,
+      isCovered: k >= from && k <= (to ?? recipe.layers.length - 1),
+      word:
+        k === from
+          ? 'covered from here'
+          : k === to
+            ? 'off'
+            : over.includes(l) && zones.length > 0
+              ? `on ${listed(goesOn(recipe, l))} only`
+              : '',
+    })),
+    pieces: pieces.map((p) => ({
+      name: p.name,
+      when:
+        p.to === null
+          ? `from ${moment(origin, p.from)}`
+          : `from ${moment(origin, p.from)} to ${moment(origin, p.to)}, ${duration(p.to - p.from)}`,
+      watch:
+        p.to === null
+          ? 'never taken off: add the unmasking to its recipe'
+          : isTape && p.age !== null && p.age > HARDENED && over.length > 0
+            ? `off ${duration(p.age)} after the last paint: cut along the edge first`
+            : '',
+    })),
+  };
+}

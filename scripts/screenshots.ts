@@ -108,6 +108,16 @@ const SHOTS: readonly Shot[] = [
   },
   { name: 'muster', path: '/muster?unit=herons' },
   {
+    name: 'unit',
+    path: '/unit/punts',
+    act: async (page) => {
+      for (const effect of ['Lift chips with water', 'Dark oil wash', 'Umber shade'])
+        await page.getByRole('button', { name: effect, exact: true }).click();
+      await page.getByRole('button', { name: 'Deal them out' }).click();
+      await page.getByText('No two that stand together are alike').waitFor();
+    },
+  },
+  {
     name: 'musters',
     path: '/musters',
     act: async (page) => {

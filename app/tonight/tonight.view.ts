@@ -29,6 +29,7 @@ import { Patterns } from '../ui/patterns';
 import { many } from '../ui/words';
 import { BenchAlarms } from './benchAlarms';
 import { CupInHand } from './cupInHand';
+import { DecalClock } from './decalClock';
 import { Evening } from './evening';
 import { EveningStrip } from './eveningStrip';
 import { FarView } from './farView';
@@ -45,6 +46,7 @@ import { WhereItGoes } from './whereItGoes';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     Button,
+    DecalClock,
     EveningStrip,
     FarView,
     FileButton,
@@ -116,6 +118,7 @@ export class TonightView {
       spray: facts.spray && sprayWords(facts.spray),
       strengths: facts.strengths.charAt(0).toUpperCase() + facts.strengths.slice(1),
       wantsPlace: this.run().some((s) => markOf(s.layer) !== null),
+      isDecal: step.layer.task === 'decal',
       markings: this.markings(),
       notes: facts.notes,
       nextTime: nextTimeNotes(this.logbook.entries(), step.layer).slice(0, MOST_NOTES),

@@ -39,5 +39,14 @@ export { curesFor, ownCures, reworkEntry, type Cure, type PieceCure } from './tr
 export { nextTimeNotes, type NextTime } from './nextTime';
 export { addedMinutes, pilotsBegun, pilotState, type Judged, type PilotState } from './pilot';
 export { lastDone, lookedEntry, lookOver, onTable, type LookItem, type LookOver } from './lookOver';
+export {
+  decalSchema,
+  decalsFor,
+  deedOf,
+  nextDecalDeed,
+  withDeedDone,
+  type Decal,
+  type DecalDeed,
+} from './decals';
 export { unitRecord, type RecordLayer, type UnitRecord } from './unitRecord';
 export { pictureDue } from './pictureDue';

@@ -219,3 +219,57 @@ test('a unit without pieces, one alone and five hundred are told what they are',
   await page.getByRole('link', { name: 'Markings' }).click();
   await expect(page.getByText('No sheet lies ready for this unit')).toBeVisible();
 });
+
+test('at the bench several markings are under way at once, each with its number, side and clock', async ({
+  page,
+}) => {
+  const muster = fleet();
+  const [unit] = muster.units;
+  const three: Muster = {
+    ...muster,
+    recipes: muster.recipes.map((r) => ({
+      ...r,
+      layers: [layer('base', { name: 'Green' }), r.layers.find((l) => l.id === 'number')!],
+    })),
+    units: [{ ...unit!, pieces: unit!.pieces.slice(0, 3) }],
+    stores: {
+      ...muster.stores!,
+      markings: muster.stores!.markings.map((m) => ({
+        ...m,
+        sides: ['left' as const],
+        numbers: { from: 7, to: 9 },
+      })),
+    },
+  };
+  await page.goto('/muster');
+  await page
+    .locator('pm-file input[type=file]')
+    .first()
+    .setInputFiles({
+      name: 'three.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(writeMuster(three)),
+    });
+  await expect(page.getByText('three.json is brought in')).toBeVisible();
+  await planned(page);
+  await page.goto('/tonight');
+  await replanned(page, () => page.getByRole('button', { name: /^Done/ }).click());
+  await expect(page.getByLabel('Which marking where').getByRole('listitem')).toHaveText([
+    'Barge 1 Fleet numbers: number 7 · left',
+    'Barge 2 Fleet numbers: number 8 · left',
+    'Barge 3 Fleet numbers: number 9 · left',
+  ]);
+  const clock = page.getByRole('region', { name: 'Markings under way' });
+  const rows = clock.getByRole('listitem');
+  const trim = clock.getByRole('button', { name: /: Trim it/ });
+  // Whichever comes first in the plan: the next may be trimmed while it soaks.
+  const [first, second] = await rows.locator('strong').allInnerTexts();
+  await trim.click();
+  await expect(rows.filter({ hasText: first! })).toContainText('in the water');
+  await expect(trim).toContainText(second!);
+  await trim.press('Enter');
+  await expect(rows.filter({ hasText: second! })).toContainText('in the water');
+  await page.reload();
+  await expect(rows.filter({ hasText: first! })).toContainText('in the water');
+  await expectAccessible(page);
+});

@@ -1,4 +1,5 @@
 /** The editor of a unit: each entry is one change of the unit, with what it was. */
+import { provideRouter } from '@angular/router';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { musterSchema, type Unit } from '#core/muster';
@@ -31,7 +32,10 @@ let fixture: ComponentFixture<UnitEditor>;
 let page: Page;
 let changes: { unit: Unit; what: string }[];
 beforeEach(async () => {
-  await TestBed.configureTestingModule({ imports: [UnitEditor] }).compileComponents();
+  await TestBed.configureTestingModule({
+    imports: [UnitEditor],
+    providers: [provideRouter([])],
+  }).compileComponents();
   fixture = TestBed.createComponent(UnitEditor);
   fixture.componentRef.setInput('unit', muster.units[0]!);
   fixture.componentRef.setInput('recipes', recipes);

@@ -14,6 +14,7 @@ import {
   labelOf,
   plannedCup,
   sharedOut,
+  namesPaint,
   shortBy,
   shortOf,
   type Cup,
@@ -74,7 +75,9 @@ export class CupInHand {
     const muster = this.store.muster();
     const plan = this.inHand.plan();
     const cup = this.cup();
-    return muster && plan && cup ? shortOf(muster, plan, endedSteps(this.logbook.entries()), cup.parts) : [];
+    const layer = this.inHand.step()?.layer;
+    if (!muster || !layer || !namesPaint(muster, layer)) return [];
+    return plan && cup ? shortOf(muster, plan, endedSteps(this.logbook.entries()), cup.parts) : [];
   });
   /** What the plan will have run out of by the end of the next session: to be bought. */
   readonly toBuy = computed(() => {

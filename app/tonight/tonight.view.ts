@@ -117,7 +117,7 @@ export class TonightView {
       cups: facts.mix?.isByCup ? many(facts.mix.cups, 'cup') : null,
       spray: facts.spray && sprayWords(facts.spray),
       strengths: facts.strengths.charAt(0).toUpperCase() + facts.strengths.slice(1),
-      wantsPlace: this.run().some((s) => markOf(s.layer) !== null),
+      wantsPlace: step.layer.task !== 'decal' && this.run().some((s) => markOf(s.layer) !== null),
       isDecal: step.layer.task === 'decal',
       markings: this.markings(),
       notes: facts.notes,

@@ -24,7 +24,7 @@ import { Button } from '../ui/button';
   template: `
     @if (placed(); as p) {
       <h2 class="text-[1rem] text-lamp">Where it goes on {{ p.brief.piece.name }}</h2>
-      <pm-faces [brief]="p.brief" [only]="p.layer" />
+      <pm-faces class="block max-w-96" [brief]="p.brief" [only]="p.layer" [marked]="true" />
       <p class="mt-1 text-[1.05rem]">{{ p.words }}</p>
       @if (steps().length > 1) {
         <div class="mt-1 flex flex-wrap gap-2">

@@ -98,6 +98,8 @@ export class FacesDrawing {
   readonly brief = input.required<Brief>();
   /** one effect alone, by its layer; null: all */
   readonly only = input<string | null>(null);
+  /** faces on which nothing goes are left out */
+  readonly marked = input(false);
   protected readonly id = `faces-${count++}-`;
 
   protected readonly bare = BARE;
@@ -120,8 +122,10 @@ export class FacesDrawing {
         { face: 'under' as const, width: l, height: w, word: 'under' },
       ],
     ];
+    const shown = new Set(this.shown().flatMap((p) => p.areas.map((a) => a.face as string)));
+    const kept = this.marked() ? paired(rows.flat().filter((f) => shown.has(f.face))) : rows;
     let y = 4;
-    return rows.flatMap((row) => {
+    return kept.flatMap((row) => {
       let x = 4;
       const drawn = row.map((f) => {
         const at = { ...f, x, y };
@@ -132,25 +136,31 @@ export class FacesDrawing {
       return drawn;
     });
   });
+  private readonly shown = computed(() =>
+    this.brief().placed.filter((p) => this.only() === null || this.only() === p.layer.id),
+  );
   protected readonly size = computed(() => ({
     width: Math.max(...this.faces().map((f) => f.x + f.width)) + 4,
     height: Math.max(...this.faces().map((f) => f.y + f.height)) + 22,
   }));
   protected readonly areas = computed(() => {
     const faces = new Map(this.faces().map((f) => [f.face, f]));
-    return this.brief().placed.flatMap((p, layer) =>
-      this.only() !== null && this.only() !== p.layer.id
-        ? []
-        : p.areas.map((a) => ({ ...drawnOn(faces.get(a.face)!, a), layer })),
+    const { placed } = this.brief();
+    return this.shown().flatMap((p) =>
+      p.areas.map((a) => ({ ...drawnOn(faces.get(a.face)!, a), layer: placed.indexOf(p) })),
     );
   });
   protected readonly label = computed(
     () =>
-      `Where the marks of ${this.brief().piece.name} go: ${this.brief()
-        .placed.filter((p) => this.only() === null || this.only() === p.layer.id)
+      `Where the marks of ${this.brief().piece.name} go: ${this.shown()
         .map((p) => p.name)
         .join(', ')}`,
   );
+}
+
+/** Two by two. */
+function paired<T>(list: readonly T[]): T[][] {
+  return list.flatMap((_, k) => (k % 2 === 0 ? [list.slice(k, k + 2)] : []));
 }
 
 function drawnOn(face: Drawn, area: Area) {

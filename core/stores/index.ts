@@ -9,6 +9,7 @@ export {
   productUses,
   shoppingList,
   stepUses,
+  namesPaint,
   unnamedUses,
   type Unnamed,
   type ConsumableUse,

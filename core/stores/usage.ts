@@ -111,6 +111,11 @@ export function stepUses(
 const shelfOf = (muster: Muster): ReadonlyMap<string, Product> =>
   new Map(storesOf(muster).products.map((p) => [keyOf(p.name), p]));
 
+/** Does a layer say what it is painted with? One that does not is asked about: nothing of it can run out. */
+export function namesPaint(muster: Muster, layer: Layer): boolean {
+  return isNamed(layer, shelfOf(muster));
+}
+
 /** A layer of the plan that takes paint and names none. */
 export interface Unnamed {
   readonly recipe: Recipe;

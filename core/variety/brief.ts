@@ -292,7 +292,14 @@ function placedOf(
       break;
     }
   }
-  return { layer, kind, name: plainName(piece, layer), strength, areas: best!.areas, how: facts.how };
+  return {
+    layer,
+    kind,
+    name: kind === 'decal' ? `${layer.name}, where it wears` : plainName(piece, layer),
+    strength,
+    areas: best!.areas,
+    how: facts.how,
+  };
 }
 
 /** So much readier a mark is on the side that has seen more. */

@@ -115,4 +115,15 @@ describe('the editor of a layer', () => {
     await page.press('Move up');
     expect(moves).toEqual([1, -1]);
   });
+
+  it('has other tones, each as it is mixed, and takes them out again', async () => {
+    await page.type('Another tone, as it is mixed', 'rust brown');
+    await page.press('Add');
+    expect(edited().tones).toMatchObject([{ mixture: 'rust brown', colour: edited().colour }]);
+    expect(recipeSchema.safeParse(recipe).success).toBe(true);
+    await page.type('As it is mixed', 'dark rust');
+    expect(edited().tones![0]!.mixture).toBe('dark rust');
+    await page.press('Take out');
+    expect(edited().tones).toBeUndefined();
+  });
 });

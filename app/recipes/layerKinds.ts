@@ -18,6 +18,7 @@ import { ChoiceField, type Choice } from '../ui/choiceField';
 import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
+import { TonesEditor } from './tonesEditor';
 import { Button } from '../ui/button';
 
 const TASK_WORDS: Readonly<Record<Task, string>> = {
@@ -47,7 +48,7 @@ const NONE: Choice = { value: '', text: 'not said' };
 @Component({
   selector: 'pm-layer-kinds',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Button, CheckField, ChoiceField, NumberField, TextField],
+  imports: [Button, CheckField, ChoiceField, NumberField, TextField, TonesEditor],
   template: `
     @let l = layer();
     <div class="flex flex-col gap-3">
@@ -180,6 +181,7 @@ const NONE: Choice = { value: '', text: 'not said' };
         [value]="l.isOptional ?? false"
         (valueChange)="set({ isOptional: $event || undefined }, 'optional')"
       />
+      <pm-tones-editor [layer]="l" (changed)="changed.emit($event)" />
       <pm-check
         label="Other pieces wait here for the pilot’s verdict"
         [value]="l.isPiloted ?? false"

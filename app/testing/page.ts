@@ -16,7 +16,8 @@ export class Page {
   field(label: string, nth = 0): HTMLInputElement {
     const labels = [...this.root.querySelectorAll('label')].filter((l) => l.textContent?.trim() === label);
     const found = labels[nth];
-    const field = found && (found.querySelector('input, select') ?? document.getElementById(found.htmlFor));
+    const field =
+      found && (found.querySelector('input, select, textarea') ?? document.getElementById(found.htmlFor));
     if (!field) throw new Error(`There is no field “${label}” (${nth + 1}).`);
     return field as HTMLInputElement;
   }

@@ -129,7 +129,7 @@ test('copies are varied by one press, and wishes against one another are cured b
     .click();
   const aside = page.locator('aside');
   await expect(aside).toContainText('they will look like copies');
-  await aside.getByRole('button', { name: /^Vary “/ }).click();
+  await aside.getByRole('button', { name: /^Deal “/ }).click();
   await expect(aside).not.toContainText('they will look like copies');
   await page.getByRole('button', { name: /^Undo/ }).first().click();
   await expect(aside).toContainText('they will look like copies');

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output, si
 import { RouterLink } from '@angular/router';
 import { withUnit, type Piece, type Unit, VARIETIES } from '#core/muster';
 import {
+  APART,
   couldVary,
   DEFAULT_DEAL,
   placesOf,
@@ -107,7 +108,11 @@ export class DealPanel {
   /** Recipes in which too little differs for the neighbours that there are, and what could. */
   protected readonly poor = computed(() =>
     this.dealt()
-      .filter((d) => d.traits.length < 3 && couldVary(d.recipe).length > 0)
+      .filter(
+        (d) =>
+          (d.traits.length < APART[this.options().variety] || d.alike.length > 0) &&
+          couldVary(d.recipe).length > 0,
+      )
       .map((d) => ({ recipe: d.recipe, layers: couldVary(d.recipe), traits: d.traits.length })),
   );
 

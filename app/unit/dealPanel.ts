@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { withUnit, type Piece, type Unit, VARIETIES } from '#core/muster';
 import {
@@ -61,7 +70,12 @@ export class DealPanel {
   /** the piece that is to change its look with another */
   readonly swaps = signal<string | null>(null);
 
-  protected readonly options = computed(() => this.unit().deal ?? DEFAULT_DEAL);
+  /** what is wished for before the first deal */
+  private readonly wished = linkedSignal<string, Partial<DealOptions>>({
+    source: computed(() => this.unit().id),
+    computation: () => ({}),
+  });
+  protected readonly options = computed(() => this.unit().deal ?? { ...DEFAULT_DEAL, ...this.wished() });
   protected readonly isDealt = computed(() => this.unit().deal !== undefined);
   protected readonly perRow = computed(() =>
     Math.max(1, Math.min(this.options().perRow, this.places().length)),
@@ -152,21 +166,19 @@ export class DealPanel {
     return this.run({ ...this.options(), isMore: true }, 'new pieces dealt');
   }
 
-  protected async setRow(perRow: number): Promise<void> {
-    if (this.isDealt()) await this.run({ ...this.options(), perRow }, 'pieces in other rows');
-    else this.keep({ ...this.options(), perRow });
+  protected setRow(perRow: number): Promise<void> {
+    return this.wish({ perRow }, 'pieces in other rows');
   }
 
   protected async setVariety(value: string): Promise<void> {
     const variety = VARIETIES.find((v) => v === value);
-    if (!variety) return;
-    if (this.isDealt()) await this.run({ ...this.options(), variety }, VARIETY_WORDS[variety]);
-    else this.keep({ ...this.options(), variety });
+    if (variety) await this.wish({ variety }, VARIETY_WORDS[variety]);
   }
 
-  /** Not dealt yet: only the wish is kept, and the pieces are dealt with it. */
-  private keep(options: DealOptions): void {
-    void this.run(options, 'pieces dealt');
+  /** What is dealt already is dealt anew; else it waits until it is. */
+  private async wish(part: Partial<DealOptions>, what: string): Promise<void> {
+    if (this.isDealt()) await this.run({ ...this.options(), ...part }, what);
+    else this.wished.update((w) => ({ ...w, ...part }));
   }
 
   protected allow(recipe: string, layers: readonly string[]): void {

@@ -2,12 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import type { Unit } from '#core/muster';
 import { coveredIn, duration, goesOn, listed, moment, type Covered } from '#core/plan';
+import { TEARS_AFTER } from '#core/recipe';
 import { Planner } from '../data/planner';
 import { Card } from '../ui/card';
 import { many } from '../ui/words';
-
-/** Drying minutes after which the edge of paint over tape tears (common practice, no source). */
-const HARDENED = 720;
 
 /** What of the unit is covered, with what, from when to when; along the stack and in the plan. */
 @Component({
@@ -109,7 +107,7 @@ function told({ recipe, mask, zones, over, pieces }: Covered, origin: Parameters
       watch:
         p.to === null
           ? 'never taken off: add the unmasking to its recipe'
-          : isTape && p.age !== null && p.age > HARDENED && over.length > 0
+          : isTape && p.age !== null && p.age > TEARS_AFTER && over.length > 0
             ? `off ${duration(p.age)} after the last paint: cut along the edge first`
             : '',
     })),

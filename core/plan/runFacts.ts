@@ -2,7 +2,8 @@
 import { amountOf, cupsFor, mixOf, type CupPlan } from '#core/amounts';
 import { AmountError, cautionsFor, methodOf, sprayGuide, type SprayGuide } from '#core/materials';
 import type { Layer } from '#core/muster';
-import { isSeal, plainName, strengthOn } from '#core/recipe';
+import { isSeal, plainName } from '#core/recipe';
+import { strengthWords } from './strengths';
 import type { PlanStep } from './present';
 import type { Handover } from './who';
 import { listed } from './words';
@@ -55,7 +56,7 @@ export function factsOfRun(run: readonly PlanStep[], cupMl = CUP_ML): RunFacts {
     name: listed(names),
     hasNames: names.length > 1,
     layer,
-    strengths: strengthsOf(run),
+    strengths: strengthWords(run.map((s) => ({ piece: s.piece, layer: s.layer.id }))),
     units: unique(run.map((s) => s.unit.name)),
     zones: unique(
       run.flatMap((s) => s.layer.zones.map((z) => s.recipe.zones.find((x) => x.id === z)?.name ?? z)),
@@ -70,27 +71,6 @@ export function factsOfRun(run: readonly PlanStep[], cupMl = CUP_ML): RunFacts {
     handovers: run.flatMap((s) => s.doer?.handovers ?? []),
     tool: run[0]!.tool,
   };
-}
-
-const STRENGTH_WORDS = { heavy: 'heavy on', trace: 'a trace on' } as const;
-
-/** “heavy on Ferry 3, 7; a trace on Ferry 1, 4”: pieces of one name by their numbers. */
-function strengthsOf(run: readonly PlanStep[]): string {
-  return (['heavy', 'trace'] as const)
-    .flatMap((is) => {
-      const names = run.filter((s) => strengthOn(s.piece, s.layer.id) === is).map((s) => s.piece.name);
-      return names.length > 0 ? [`${STRENGTH_WORDS[is]} ${numbered(names)}`] : [];
-    })
-    .join('; ');
-}
-
-function numbered(names: readonly string[]): string {
-  const stems = new Map<string, string[]>();
-  for (const name of names) {
-    const [, stem = name, number = ''] = /^(.*\S)\s+(\d+)$/.exec(name) ?? [];
-    stems.set(stem, [...(stems.get(stem) ?? []), number]);
-  }
-  return [...stems].map(([stem, numbers]) => `${stem} ${numbers.join(', ')}`.trim()).join(', ');
 }
 
 /** What is looked at before it can no longer be changed: common practice, no source. */

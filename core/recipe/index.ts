@@ -20,7 +20,7 @@ export {
   type Link,
 } from './links';
 export { layerByBrush, recipeByBrush } from './byBrush';
-export { masksOf, type Mask } from './masks';
+export { masksOf, TEARS_AFTER, type Mask } from './masks';
 export { effectiveRecipe, plainName, strengthOn, STRENGTH_MINUTES, substituted } from './effective';
 export { bearsUseAfter, curedAfter } from './rest';
 export { dryingOf, hands, roundsOf, waitsBetween, workMinutes } from './rounds';

@@ -1,6 +1,9 @@
 /** What is covered, with what, from which layer to which: a layer over a covered zone does not go on it. */
 import type { Layer, Recipe } from '#core/muster';
 
+/** Drying minutes after which paint over tape tears at its edge (common practice, no source). */
+export const TEARS_AFTER = 720;
+
 export interface Mask {
   readonly layer: Layer;
   /** place in the stack of what covers */

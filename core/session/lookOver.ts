@@ -4,8 +4,8 @@
  */
 import type { Muster, Recipe, Sheen, Unit } from '#core/muster';
 import { storesOf } from '#core/muster';
-import { effectiveRecipe, masksOf, plainName, strengthOn } from '#core/recipe';
-import { moment, type Plan, type PlanStep } from '#core/plan';
+import { effectiveRecipe, masksOf } from '#core/recipe';
+import { moment, strengthWords, type Plan, type PlanStep } from '#core/plan';
 import { endedSteps, standing, type EntryOf, type LogEntry, type New } from '#core/log';
 
 export interface LookItem {
@@ -175,14 +175,11 @@ function effectItems(unit: Unit, recipe: Recipe): Item[] {
       effectiveRecipe(recipe, p, unit.level).layers.some((l) => l.id === layer.id),
     );
     if (having.length === 0) return [];
-    const told = (['heavy', 'trace'] as const).flatMap((is) => {
-      const names = having.filter((p) => strengthOn(p, layer.id) === is).map((p) => p.name);
-      return names.length > 0 ? [`${is === 'heavy' ? 'heavy' : 'a trace'} on ${names.join(', ')}`] : [];
-    });
+    const told = strengthWords(having.map((piece) => ({ piece, layer: layer.id })));
     return [
       {
         id: `effect ${recipe.id} ${layer.id}`,
-        text: [`${plainName({}, layer)} still seen`, ...told].join('; '),
+        text: `${layer.name} still seen${told ? `; ${told}` : ''}`,
         how: ARM,
         pieces: having.map((p) => p.id),
       },

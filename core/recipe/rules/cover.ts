@@ -15,7 +15,7 @@ import {
 import type { RecipeFix } from '../finding';
 import type { Layer, Recipe } from '#core/muster';
 import { zonesOf } from '../links';
-import { masksOf, type Mask } from '../masks';
+import { masksOf, TEARS_AFTER, type Mask } from '../masks';
 import {
   changeLayer,
   colourLayer,
@@ -38,8 +38,6 @@ const isLost = (fresh: number, atEnd: number): boolean => fresh >= PLAIN && atEn
 const DARK = 35;
 const LIGHT = 55;
 const SATURATED = 35;
-/** Drying minutes after which paint over a mask tears at its edge (common practice, no source). */
-const HARDENED = 720;
 
 /** Does the mask cover only what gets no colour of its own: glass, lamps? */
 function isOnClear(recipe: Recipe, { zones }: Mask): boolean {
@@ -312,7 +310,8 @@ export const COVER: readonly Rule[] = [
         const over = to === null ? [] : recipe.layers.slice(from + 1, to);
         const wait = over.reduce((sum, l) => sum + l.dryMinutes, 0);
         // Putty gives way; clear parts stay covered until all is done, and what crept under is rubbed off.
-        if (to !== null && (layer.task === 'putty' || wait <= HARDENED || isOnClear(recipe, mask))) return [];
+        if (to !== null && (layer.task === 'putty' || wait <= TEARS_AFTER || isOnClear(recipe, mask)))
+          return [];
         const first = over.find(isPaint);
         const last = recipe.layers.slice(from + 1).find(isPaint) ?? layer;
         const text = 'The mask stays on until the paint has hardened: the edge tears.';

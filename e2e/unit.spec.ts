@@ -1,6 +1,7 @@
 /** A fleet of twelve: dealt, briefed, masked, marked, looked over and put on the table, by keyboard as well. */
 import { writeMuster, type Layer, type Muster } from '#core/muster';
 import { layer, smallMuster } from '../core/plan/testing';
+import type { Locator, Page } from '@playwright/test';
 import { expect, test } from './test';
 import { expectAccessible, planned, replanned, watchErrors } from './helpers';
 
@@ -273,3 +274,153 @@ test('at the bench several markings are under way at once, each with its number,
   await expect(rows.filter({ hasText: first! })).toContainText('in the water');
   await expectAccessible(page);
 });
+
+/** Three colours sprayed beside one another, and chips that want a place. */
+function scheme(): Muster {
+  const sprayed = (id: string, name: string, zones: string[], colour: string): Layer =>
+    layer(id, { name, zones, mixture: name.toLowerCase(), method: 'airbrush', colour });
+  const muster = smallMuster([
+    layer('prime', { name: 'Grey primer', family: 'primer', method: 'airbrush', dryMinutes: 60 }),
+    sprayed('deck', 'Deck ochre', ['deck'], '#b08a3c'),
+    sprayed('stripe', 'White stripe', ['stripe'], '#e8e4d8'),
+    layer('tape', {
+      name: 'Tape both',
+      task: 'mask',
+      family: 'work',
+      method: 'hand',
+      zones: ['deck', 'stripe'],
+      dryMinutes: 0,
+    }),
+    sprayed('hull', 'Hull green', ['z'], '#4d7a62'),
+    layer('off', {
+      name: 'Untape',
+      task: 'unmask',
+      family: 'work',
+      method: 'hand',
+      zones: ['deck', 'stripe'],
+      dryMinutes: 0,
+    }),
+    layer('chips', { name: 'Sponge chips', method: 'sponge', colour: '#3b2418', reach: 'traces' }),
+    layer('matt', { name: 'Matt varnish', family: 'varnish', sheen: 'matt' }),
+  ]);
+  return {
+    ...muster,
+    name: 'Two barges',
+    recipes: [
+      {
+        ...muster.recipes[0]!,
+        zones: [
+          { id: 'z', name: 'Sides' },
+          { id: 'deck', name: 'Deck' },
+          { id: 'stripe', name: 'Stripe' },
+        ],
+      },
+    ],
+    units: [{ ...muster.units[0]!, name: 'Barges', table: '2027-04-05T12:00' }],
+  };
+}
+
+test('colours take the order with the fewest masks, which are drawn in the plan', async ({ page }) => {
+  const errors = watchErrors(page);
+  await bringIn(page, scheme());
+  await page.goto('/recipes');
+  const note = page.locator('pm-mask-order-note');
+  await expect(note).toContainText('Deck when “White stripe” goes on: nothing covers it');
+  await page.getByText('What touches what').click();
+  const touches = page.getByRole('group', { name: 'Deck touches' });
+  await touches.getByRole('button', { name: 'Stripe' }).click();
+  await expect(touches.getByRole('button', { name: 'Stripe' })).toHaveAttribute('aria-pressed', 'false');
+  await expect(note).toContainText('2 masks a piece as it stands; all that has to be covered takes 1');
+  await replanned(page, () => note.getByRole('button', { name: 'Take this order, with its masks' }).click());
+  await expect(note).toContainText('1 mask a piece: no order needs fewer');
+  await expect(page.getByRole('button', { name: /Layer 3, Mask: sides/ })).toBeVisible();
+  await expectAccessible(page);
+  await page.goto('/plan');
+  await planned(page);
+  await expect(page.locator('.cover title').first()).toHaveText('masked: Sides');
+  await page.getByRole('button', { name: /^Undo: .*fewest masks/ }).click();
+  await page.goto('/unit/u?show=masks');
+  await expect(page.getByRole('heading', { name: 'Tape both: Deck and Stripe' })).toBeVisible();
+  await expect(page.getByText('Edge along Sides')).toBeVisible();
+  expect(errors).toEqual([]);
+});
+
+test('where marks went is ticked and drawn, beside what the recipe goes by; and printed', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await bringIn(page, scheme());
+  await page.goto('/recipes');
+  await page.getByRole('button', { name: 'Add a reference' }).click();
+  await page.getByLabel('Year').fill('1934');
+  await page.getByLabel('Year').press('Enter');
+  await page.locator('pm-references-editor input[type=file]').setInputFiles('docs/screenshots/unit.png');
+  await expect(page.locator('pm-references-editor img')).toBeVisible();
+
+  await page.goto('/unit/u?piece=p2');
+  await expect(page.getByRole('list', { name: 'References' })).toContainText('Reference 1, 1934');
+  const effects = page.getByRole('list', { name: 'Effects and where they go' });
+  await effects.getByRole('button', { name: /Sponge chips/ }).click();
+  const places = page.locator('pm-place-ticks');
+  await places.getByRole('checkbox').first().check();
+  await expect(places).toContainText(/1 of \d+ places done\./);
+  await places.getByRole('button', { name: 'Draw where it went' }).click();
+  const faces = page.locator('pm-piece-panel pm-faces svg');
+  await faces.click({ position: { x: 60, y: 40 } });
+  await expect(places).toContainText('left: drawn by hand');
+  await page.reload();
+  await effects.getByRole('button', { name: /Sponge chips/ }).click();
+  await expect(places).toContainText(/1 of \d+ places done, 1 besides/);
+  await expect(places.getByRole('checkbox').first()).toBeChecked();
+  await places.getByRole('button', { name: 'Take off left: drawn by hand' }).click();
+  await places.getByRole('checkbox').first().uncheck();
+  await expect(places).toContainText(/0 of \d+ places done\./);
+  await expectAccessible(page);
+
+  // For paper every brief of the unit is drawn, and only then.
+  const sheet = page.getByRole('list', { name: 'Where marks go, piece by piece' });
+  await page.evaluate(() => window.dispatchEvent(new Event('beforeprint')));
+  await expect(sheet.getByRole('heading')).toHaveCount(2);
+  await page.evaluate(() => window.dispatchEvent(new Event('afterprint')));
+  await expect(sheet).toHaveCount(0);
+
+  await page.getByRole('link', { name: 'Look over' }).click();
+  await expect(page.getByRole('img', { name: 'Reference 1' })).toBeVisible();
+  expect(errors).toEqual([]);
+});
+
+test('two tabs deal one unit: both show the same deal', async ({ page, context }) => {
+  await bringIn(page, fleet());
+  await page.goto('/unit/u');
+  const other = await context.newPage();
+  await other.goto('/unit/u');
+  const deal = (p: Page): Locator => p.locator('pm-deal-panel ol');
+  await page.getByRole('button', { name: 'Rust streaks', exact: true }).click();
+  await other.getByRole('button', { name: 'Quay dust', exact: true }).click();
+  await expect(deal(page)).toContainText('Quay dust');
+  await expect(deal(other)).toContainText('Rust streaks');
+  await Promise.all(
+    [page, other].map((p) => p.getByRole('button', { name: 'Deal them out' }).click({ timeout: 60_000 })),
+  );
+  for (const p of [page, other])
+    await expect(p.getByTestId('deal-verdict')).toContainText('No two that stand together are alike', {
+      timeout: 60_000,
+    });
+  await expect
+    .poll(async () => (await deal(other).innerText()) === (await deal(page).innerText()))
+    .toBe(true);
+});
+
+async function bringIn(page: Page, muster: Muster): Promise<void> {
+  await page.goto('/muster');
+  await page
+    .locator('pm-file input[type=file]')
+    .first()
+    .setInputFiles({
+      name: 'own.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(writeMuster(muster)),
+    });
+  await expect(page.getByText('own.json is brought in')).toBeVisible();
+  await planned(page);
+}

@@ -263,6 +263,8 @@ function aboutOf(e: LogEntry, mixture: string): string {
       return e.units.map((u) => `${u.name}: ${oddsWords(u.share)}`).join(', ');
     case 'looked':
       return `${e.text}: ${e.verdict === 'good' ? 'good' : 'not yet'}`;
+    case 'placed':
+      return e.text;
     case 'clock':
       return `${e.entries.length} entries moved by ${e.byMinutes} min`;
     default:

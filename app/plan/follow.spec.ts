@@ -15,7 +15,17 @@ function row(key: string): Row {
     to: 100 * k + 90,
   }));
   const unit = {} as Row['unit'];
-  return { key, unit, piece: null, y: 0, height: 90, base: 60, tideHeight: 30, tiles: () => tiles };
+  return {
+    key,
+    unit,
+    piece: null,
+    y: 0,
+    height: 90,
+    base: 60,
+    tideHeight: 30,
+    covers: () => [],
+    tiles: () => tiles,
+  };
 }
 
 /** Tiles of a row that are drawn. */

@@ -5,6 +5,9 @@ import type { Body, Gate, Row } from './rows';
 import type { Fan } from './fan';
 import type { TimeAxis } from './timeAxis';
 
+/** No letter of a mask's name is wider on average. */
+const COVER_LETTER = 7;
+
 /** From where to where a row is seen, in pixels of the time axis. */
 export interface Span {
   readonly from: number;
@@ -39,6 +42,15 @@ export interface Span {
           [isKept]="isKept()"
           (chosen)="chosen.emit($event)"
         />
+      }
+      @for (c of covers(); track c.key) {
+        <g class="cover">
+          <title>{{ c.text }}</title>
+          <rect [attr.x]="c.x" [attr.y]="row.height - 9" [attr.width]="c.width" height="5" />
+          @if (c.hasRoom) {
+            <text [attr.x]="c.x + 4" [attr.y]="row.height - 11">{{ c.text }}</text>
+          }
+        </g>
       }
       @if (gate(); as g) {
         <g class="gate" [class.is-soft]="g.isSoft">
@@ -77,6 +89,13 @@ export class PlanRow {
   readonly chosen = output<string>();
 
   protected readonly posts = posts;
+  protected readonly covers = computed(() => {
+    const { from, to } = this.span();
+    return this.row()
+      .covers()
+      .filter((c) => c.x + c.width >= from && c.x <= to)
+      .map((c) => ({ ...c, hasRoom: c.width > c.text.length * COVER_LETTER }));
+  });
   protected readonly seen = computed(() => {
     const { from, to } = this.span();
     return this.row()

@@ -1,5 +1,5 @@
 /** What each row of the plan draws: runs as bodies, tides after them, gates. Pixels only; no time of day. */
-import { duration, runsOf, type Plan, type PlanStep, type PlanUnit } from '#core/plan';
+import { coveredOf, duration, listed, runsOf, type Plan, type PlanStep, type PlanUnit } from '#core/plan';
 import { opensAfter } from '#core/recipe';
 import { tidePaths, type TidePaths } from '../ui/tidePath';
 import type { TimeAxis } from './timeAxis';
@@ -48,6 +48,16 @@ export interface Row {
   readonly tideHeight: number;
   /** from left to right; reckoned when they are first asked for */
   readonly tiles: () => readonly Tile[];
+  /** masks on its pieces, by when they are put on; reckoned when they are first asked for */
+  readonly covers: () => readonly CoverBand[];
+}
+
+/** From where to where something of a row is masked. */
+export interface CoverBand {
+  readonly key: string;
+  readonly x: number;
+  readonly width: number;
+  readonly text: string;
 }
 
 /** Bodies that are drawn together. */
@@ -77,6 +87,7 @@ export function rowsOf(plan: Plan, axis: TimeAxis, open: ReadonlySet<string>): R
     const height = piece ? PIECE_HEIGHT : UNIT_HEIGHT;
     const place = { base: height - FOOT, tideHeight: piece ? 24 : 34 };
     let tiles: readonly Tile[] | null = null;
+    let covers: readonly CoverBand[] | null = null;
     rows.push({
       key: piece ? `${unit.id}/${piece.id}` : unit.id,
       unit,
@@ -92,6 +103,7 @@ export function rowsOf(plan: Plan, axis: TimeAxis, open: ReadonlySet<string>): R
             ),
           ),
         )),
+      covers: () => (covers ??= coverBands(steps, axis)),
     });
     y += height;
   };
@@ -113,6 +125,17 @@ export function rowsOf(plan: Plan, axis: TimeAxis, open: ReadonlySet<string>): R
     }
   }
   return rows;
+}
+
+/** Of each mask one band, from its first piece to its last. */
+function coverBands(steps: readonly PlanStep[], axis: TimeAxis): CoverBand[] {
+  return coveredOf(steps).flatMap(({ recipe, mask, zones, pieces }): CoverBand[] => {
+    const ends = pieces.map((p) => p.to ?? p.from);
+    const x = axis.xOf(Math.min(...pieces.map((p) => p.from)));
+    const width = Math.max(LEAST_BODY, axis.xOf(Math.max(...ends)) - x);
+    const what = zones.length > 0 ? listed(zones) : 'parts';
+    return [{ key: `${recipe.id} ${mask.layer.id}`, x, width, text: `masked: ${what}` }];
+  });
 }
 
 /** The number of the run that a step is of. What goes on over two sessions is a run of the first. */

@@ -65,6 +65,8 @@ import { LayerEditor } from './layerEditor';
 import { CraftNotes } from './craftNotes';
 import { SchoolsEditor } from './schoolsEditor';
 import { strataOf } from './strata';
+import { MaskOrderNote } from './maskOrderNote';
+import { ReferencesEditor } from './referencesEditor';
 import { ZonesEditor } from './zonesEditor';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
@@ -101,6 +103,8 @@ interface Swatch {
     RecipeCard,
     RecipeCompare,
     RecipeUse,
+    MaskOrderNote,
+    ReferencesEditor,
     ZonesEditor,
   ],
   templateUrl: './recipes.view.html',

@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
 import { SHEENS, type Recipe } from '#core/muster';
+import { withTouch, zonesTouch } from '#core/recipe';
 import { NEW_ID } from '../data/environment';
+import { Button } from '../ui/button';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { FIELDS } from '../ui/fields';
 import { ListEditor, ListRow } from '../ui/listEditor';
@@ -11,7 +13,7 @@ import { TextField } from '../ui/textField';
 @Component({
   selector: 'pm-zones-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, ListEditor, ListRow, NumberField, TextField],
+  imports: [Button, ChoiceField, ListEditor, ListRow, NumberField, TextField],
   template: `
     <h3 class="mb-2 text-[1.05rem]">Zones</h3>
     <pm-list-editor
@@ -47,6 +49,34 @@ import { TextField } from '../ui/textField';
         />
       </ng-template>
     </pm-list-editor>
+    @if (recipe().zones.length > 2) {
+      <details class="mt-2">
+        <summary class="min-h-11 cursor-pointer py-2">What touches what</summary>
+        <p class="mb-1 text-[0.9rem] text-mute">
+          A colour sprayed on one zone spoils what touches it: only that is masked.
+        </p>
+        @for (z of recipe().zones; track z.id) {
+          <div
+            class="flex flex-wrap items-center gap-2 py-1"
+            role="group"
+            [attr.aria-label]="z.name + ' touches'"
+          >
+            <strong class="min-w-24">{{ z.name }}</strong>
+            @for (other of recipe().zones; track other.id) {
+              @if (other.id !== z.id) {
+                <button
+                  pmButton="small"
+                  [attr.aria-pressed]="touch(z.id, other.id)"
+                  (click)="turnTouch(z.id, other.id)"
+                >
+                  {{ other.name }}
+                </button>
+              }
+            }
+          </div>
+        }
+      </details>
+    }
   `,
 })
 export class ZonesEditor {
@@ -72,6 +102,15 @@ export class ZonesEditor {
     const recipe = this.recipe();
     const zones = recipe.zones.map((z) => (z.id === id ? { ...z, percent: percent ?? undefined } : z));
     this.changed.emit({ recipe: { ...recipe, zones }, what: 'share of a zone' });
+  }
+
+  protected touch(a: string, b: string): boolean {
+    return zonesTouch(this.recipe(), a, b);
+  }
+
+  protected turnTouch(a: string, b: string): void {
+    const recipe = withTouch(this.recipe(), a, b, !this.touch(a, b));
+    this.changed.emit({ recipe, what: 'what touches what' });
   }
 
   protected add(): void {

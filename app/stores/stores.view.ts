@@ -17,6 +17,7 @@ import {
   instantOf,
   storesOf,
   withStores,
+  NAME_LETTERS,
   type Consumable,
   type Jar,
   type Marking,
@@ -32,6 +33,7 @@ import {
   markingUses,
   productUses,
   shoppingList,
+  missingWords,
   unnamedUses,
   type JarNow,
   type ProductUse,
@@ -160,6 +162,7 @@ export class StoresView {
     const plan = this.planner.plan();
     return plan ? shoppingList(this.store.muster()!, plan, this.ended()) : [];
   });
+  protected readonly missingWords = missingWords;
   protected readonly markings = computed(() => {
     const plan = this.planner.plan();
     if (!plan) return [];
@@ -327,6 +330,27 @@ export class StoresView {
         ],
       },
       'markings added',
+    );
+  }
+
+  /** Something else that is on the same sheet. */
+  protected addSubject(of: Marking): void {
+    const sheet = of.sheet ?? of.name;
+    const subject: Marking = {
+      id: this.newId(),
+      name: `${sheet.slice(0, NAME_LETTERS - 20)}, another subject`,
+      sheet,
+      unit: of.unit,
+      perPiece: 1,
+      left: of.left,
+      leftAt: instantOf(this.now()),
+      policy: of.policy,
+    };
+    this.change(
+      {
+        markings: this.stores().markings.flatMap((m) => (m.id === of.id ? [{ ...m, sheet }, subject] : [m])),
+      },
+      'another subject on a sheet',
     );
   }
 

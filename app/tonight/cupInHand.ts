@@ -18,6 +18,7 @@ import {
   shortBy,
   shortOf,
   type Cup,
+  missingWords,
 } from '#core/stores';
 import { BenchClock } from '../data/benchClock';
 import { NEW_ID } from '../data/environment';
@@ -87,8 +88,7 @@ export class CupInHand {
     if (!muster || !plan || !next) return [];
     const until = dateTimeAfter(plan.origin, next.start).slice(0, 10);
     return shortBy(muster, plan, endedSteps(this.logbook.entries()), until).map(
-      (s) =>
-        `${s.name}: ${s.unit === 'ml' ? s.missing.toFixed(1) : Math.ceil(s.missing)} ${s.unit} short${s.bottles === null ? '' : s.bottles === 1 ? ', 1 bottle' : `, ${s.bottles} bottles`}`,
+      (s) => `${s.name}: ${missingWords(s)} to buy`,
     );
   });
   /** the session after the present one */

@@ -14,6 +14,7 @@ export const ENTRY_WORDS: Readonly<Record<LogEntry['kind'], string>> = {
   picture: 'picture',
   jar: 'jar of left-over mix',
   looked: 'looked over',
+  placed: 'marks put on',
   forecast: 'odds that were given',
   clock: 'clock put right',
   'taken-back': 'taken back',

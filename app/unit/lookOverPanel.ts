@@ -16,7 +16,9 @@ import {
   lookedEntry,
   lookOver,
   onTable,
+  recipesOf,
   reworkEntry,
+  unitRecord,
   type Cure,
   type LookItem,
 } from '#core/session';
@@ -33,16 +35,18 @@ import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
 import { many } from '../ui/words';
+import { ReferenceStrip } from './referenceStrip';
 
 /** Minutes of hands and of drying that a small repair takes, where nothing is said. */
 const REPAIR = { minutes: 8, dryMinutes: 60 };
 const MOST_CURES = 4;
+const MOST_PICTURES = 6;
 
 /** The look before the table: the list of a unit, ticked thing by thing; what is not right becomes work in the plan. */
 @Component({
   selector: 'pm-look-over-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Button, Card, ChoiceField, NumberField, TextField],
+  imports: [Button, Card, ChoiceField, NumberField, ReferenceStrip, TextField],
   templateUrl: './lookOverPanel.html',
 })
 export class LookOverPanel {
@@ -63,6 +67,14 @@ export class LookOverPanel {
     const minute = minutesUntil(plan.origin, instantOf(this.clock.now()));
     return lookOver(muster, this.unit(), plan, this.logbook.entries(), minute);
   });
+  protected readonly recipes = computed(() => {
+    const muster = this.store.muster();
+    return muster ? recipesOf(muster, this.unit()) : [];
+  });
+  /** of the unit, the newest */
+  protected readonly pictures = computed(() =>
+    unitRecord(this.unit(), null, this.logbook.entries()).pictures.slice(-MOST_PICTURES).reverse(),
+  );
   protected readonly good = computed(
     () => this.told()?.items.filter((i) => i.verdict === 'good').length ?? 0,
   );

@@ -1,9 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { Unit } from '#core/muster';
+import { withRecipe, type Recipe, type Unit } from '#core/muster';
 import { coveredIn, duration, goesOn, listed, moment, type Covered } from '#core/plan';
-import { TEARS_AFTER } from '#core/recipe';
+import { TEARS_AFTER, zonesTouch } from '#core/recipe';
+import { recipesOf } from '#core/session';
+import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
+import { MaskOrderNote } from '../recipes/maskOrderNote';
 import { Card } from '../ui/card';
 import { many } from '../ui/words';
 
@@ -11,8 +14,11 @@ import { many } from '../ui/words';
 @Component({
   selector: 'pm-masks-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Card, RouterLink],
+  imports: [Card, MaskOrderNote, RouterLink],
   template: `
+    @for (r of recipes(); track r.id) {
+      <pm-mask-order-note [recipe]="r" (changed)="change($event.recipe, $event.what)" />
+    }
     @if (masks(); as list) {
       @for (m of list; track m.key) {
         <section pmCard class="mb-4" [attr.aria-label]="m.name">
@@ -65,11 +71,31 @@ import { many } from '../ui/words';
 export class MasksPanel {
   readonly unit = input.required<Unit>();
   private readonly planner = inject(Planner);
+  private readonly store = inject(MusterStore);
+
+  protected readonly recipes = computed(() => {
+    const muster = this.store.muster();
+    return muster ? recipesOf(muster, this.unit()) : [];
+  });
 
   protected readonly masks = computed(() => {
     const plan = this.planner.plan();
     return plan ? coveredIn(plan, this.unit().id).map((c) => told(c, plan.origin)) : null;
   });
+
+  protected change(recipe: Recipe, what: string): void {
+    this.store.change(`${recipe.name}: ${what}`, (m) => withRecipe(m, recipe));
+  }
+}
+
+/** What the mask's edge runs along. */
+function borders(recipe: Recipe, zones: readonly string[]): string {
+  const beside = recipe.zones.filter(
+    (z) => !zones.includes(z.id) && zones.some((covered) => zonesTouch(recipe, covered, z.id)),
+  );
+  return zones.length === 0 || beside.length === 0
+    ? ''
+    : `Edge along ${listed(beside.map((z) => z.name))} · `;
 }
 
 function told({ recipe, mask, zones, over, pieces }: Covered, origin: Parameters<typeof moment>[0]) {
@@ -79,7 +105,7 @@ function told({ recipe, mask, zones, over, pieces }: Covered, origin: Parameters
     key: `${recipe.id} ${layer.id}`,
     name: layer.name,
     zones: zones.length > 0 ? listed(zones) : 'parts of what it lies on',
-    under: `${recipe.name} · ${isTape ? 'tape or film' : 'putty'} · ${many(pieces.length, 'mask')} to cut${
+    under: `${borders(recipe, mask.zones)}${recipe.name} · ${isTape ? 'tape or film' : 'putty'} · ${many(pieces.length, 'mask')} to cut${
       over.length > 0
         ? ` · ${listed(over.map((l) => `“${l.name}”`))} ${over.length === 1 ? 'goes' : 'go'} over it`
         : ''

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
 import { FEATURES, withPieces, withUnit, type Feature, type Piece, type Unit } from '#core/muster';
 import {
   FEATURE_WORDS,
@@ -15,12 +24,16 @@ import { Button } from '../ui/button';
 import { CheckField } from '../ui/checkField';
 import { ChoiceField } from '../ui/choiceField';
 import { FacesDrawing } from './facesDrawing';
+import { PlacedLog } from './placedLog';
+import { PlaceTicks } from './placeTicks';
+import { ReferenceStrip } from './referenceStrip';
 
 /** One piece: what it was dealt, to be set by hand; what it has that life marks; and where its marks go. */
 @Component({
   selector: 'pm-piece-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Button, CheckField, ChoiceField, FacesDrawing],
+  imports: [Button, CheckField, ChoiceField, FacesDrawing, PlaceTicks, ReferenceStrip],
+  providers: [PlacedLog],
   templateUrl: './piecePanel.html',
 })
 export class PiecePanel {
@@ -31,6 +44,17 @@ export class PiecePanel {
   readonly swap = output();
   private readonly store = inject(MusterStore);
   protected readonly only = signal<string | null>(null);
+  /** drawing over the faces where the effect that is looked at went */
+  protected readonly draws = linkedSignal({
+    source: () => `${this.piece().id} ${this.only() ?? ''}`,
+    computation: () => false,
+  });
+  private readonly placedLog = inject(PlacedLog);
+  protected readonly done = computed(() => this.placedLog.marksOn(this.piece().id));
+  protected readonly recipes = computed(() => {
+    const muster = this.store.muster();
+    return muster?.recipes.filter((r) => r.id === this.piece().recipe) ?? [];
+  });
   protected readonly features = FEATURES.map((id) => ({ id, text: FEATURE_WORDS[id] }));
   protected readonly placedWords = placedWords;
 
@@ -51,6 +75,11 @@ export class PiecePanel {
     if (!brief) return '';
     return `Left and right differ by ${Math.round(100 * brief.asymmetry)} % of what is on them; ${Math.round(100 * brief.low)} % of what is on the sides lies in their lower half.`;
   });
+
+  protected draw(place: Parameters<PlacedLog['draw']>[3]): void {
+    const layer = this.brief()?.placed.find((p) => p.layer.id === this.only())?.layer;
+    if (layer) void this.placedLog.draw(this.unit(), this.piece(), layer, place);
+  }
 
   protected has(feature: Feature): boolean {
     return featuresOf(this.piece()).includes(feature);

@@ -1,14 +1,14 @@
 import {
-  afterNextRender,
+  ApplicationRef,
   ChangeDetectionStrategy,
   Component,
   computed,
   DestroyRef,
   inject,
-  Injector,
   signal,
   viewChild,
 } from '@angular/core';
+import { NgTemplateOutlet } from '@angular/common';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { catchError, distinctUntilChanged, from, of, switchMap } from 'rxjs';
@@ -49,11 +49,13 @@ const ROOMS = [
     LookOverPanel,
     MarkingsPanel,
     MasksPanel,
+    NgTemplateOutlet,
     PiecePanel,
     RecordPanel,
     RouterLink,
   ],
   templateUrl: './unit.view.html',
+  host: { '(window:beforeprint)': 'setPrinting(true)', '(window:afterprint)': 'setPrinting(false)' },
 })
 export class UnitView {
   private readonly store = inject(MusterStore);
@@ -76,7 +78,7 @@ export class UnitView {
       this.unit()?.pieces.find((p) => p.id === this.query()?.get('piece')) ?? this.unit()?.pieces[0] ?? null,
   );
   protected readonly isPrinting = signal(false);
-  private readonly injector = inject(Injector);
+  private readonly app = inject(ApplicationRef);
   protected readonly rooms = ROOMS;
   protected readonly room = computed(
     () => ROOMS.find((r) => r.id === this.query()?.get('show'))?.id ?? 'alike',
@@ -136,15 +138,13 @@ export class UnitView {
       this.store.change(`${unit.name}: what it has been through`, (m) => withUnit(m, { ...unit, story }));
   }
 
-  /** All briefs are drawn for paper alone, and only while it is printed. */
   protected print(): void {
-    this.isPrinting.set(true);
-    afterNextRender(
-      () => {
-        window.print();
-        this.isPrinting.set(false);
-      },
-      { injector: this.injector },
-    );
+    window.print();
+  }
+
+  /** All briefs are drawn for paper alone, and only while it is printed: the browser asks for them just before, and does not wait. */
+  protected setPrinting(isPrinting: boolean): void {
+    this.isPrinting.set(isPrinting);
+    this.app.tick();
   }
 }

@@ -3,7 +3,7 @@ import Papa from 'papaparse';
 import type { Shortage } from '#core/stores';
 import { FORMULA } from './formulae';
 
-const COLUMNS = ['needed_on', 'what', 'name', 'missing', 'unit', 'bottles', 'price'] as const;
+const COLUMNS = ['needed_on', 'what', 'name', 'missing', 'unit', 'packs', 'price'] as const;
 
 export function writeShoppingCsv(list: readonly Shortage[]): string {
   const rows = list.map((s) => [
@@ -12,7 +12,7 @@ export function writeShoppingCsv(list: readonly Shortage[]): string {
     s.name,
     s.unit === 'ml' ? s.missing.toFixed(1) : String(Math.ceil(s.missing)),
     s.unit,
-    s.bottles === null ? '' : String(s.bottles),
+    s.packs === null ? '' : String(s.packs),
     s.price === null ? '' : s.price.toFixed(2),
   ]);
   return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\r\n', escapeFormulae: FORMULA })}\r\n`;

@@ -12,7 +12,9 @@ export function endedSteps(log: readonly LogEntry[]): Ended {
   return ended;
 }
 
-/** What a plan does not go by: a note, a look at what was dry, a picture, a jar, odds that were given, a look before the table. */
+/** What a plan does not go by: a note, a look at what was dry, a picture, a jar, odds that were given, a look before the table, where
+ * marks went.
+ */
 const SILENT: ReadonlySet<LogEntry['kind']> = new Set([
   'noted',
   'dry',
@@ -21,6 +23,7 @@ const SILENT: ReadonlySet<LogEntry['kind']> = new Set([
   'jar',
   'forecast',
   'looked',
+  'placed',
 ]);
 
 /** Has anything happened that a plan must go by? */

@@ -105,6 +105,8 @@ export const entrySchema = z.discriminatedUnion('kind', [
     ...base,
     kind: z.literal('picture'),
     step: step.optional(),
+    /** it is the picture of this reference of a recipe, not one of the work */
+    reference: id.optional(),
     data: z
       .string()
       .max(PICTURE_CHARACTERS, 'is too large')
@@ -137,6 +139,23 @@ export const entrySchema = z.discriminatedUnion('kind', [
     item: z.string().min(1).max(200),
     text: z.string().max(400),
     verdict: z.enum(['good', 'rework']),
+  }),
+  /** marks of a layer that went on one place of a piece: as its brief said, or where the hand put them */
+  z.strictObject({
+    ...base,
+    kind: z.literal('placed'),
+    piece: id,
+    layer: id,
+    /** as it read */
+    text: z.string().max(400),
+    face: z.enum(['front', 'back', 'left', 'right', 'top', 'under']),
+    where: z.string().max(80),
+    isDrawn: z.literal(true).optional(),
+    /** centre and half axes, 0 to 1 of the face; y from its top */
+    x: z.number().min(0).max(1),
+    y: z.number().min(0).max(1),
+    rx: z.number().gt(0).max(1),
+    ry: z.number().gt(0).max(1),
   }),
   /** the machine's clock was wrong when these were written: they happened so many minutes later (negative: sooner) */
   z.strictObject({

@@ -322,6 +322,15 @@ export const looksSchema = z.strictObject({
   isQuick: z.boolean(),
 });
 
+/** A picture or a place that a finish goes by, with the year it shows: things look otherwise a year before and after. */
+export const referenceSchema = z.strictObject({
+  id,
+  name,
+  year: name.optional(),
+  /** what is to be seen on it, and what of it is taken over */
+  shows: z.string().max(400).optional(),
+});
+
 export const recipeSchema = z.strictObject({
   id,
   name,
@@ -332,11 +341,15 @@ export const recipeSchema = z.strictObject({
       sheen: z.enum(SHEENS).optional(),
       /** percent of the piece's surface; zones without one share what is left alike */
       percent: z.number().gt(0).max(100).optional(),
+      /** zones that adjoin it; without it all of them are taken to */
+      touches: z.array(id).max(100).optional(),
     }),
   ),
   /** bottom to top */
   layers: z.array(layerSchema),
   looks: looksSchema.optional(),
+  /** what it goes by; a picture of each is in the log, under its id */
+  references: z.array(referenceSchema).max(40).optional(),
   /** chosen schools, by question (core/recipe/schools.ts); without an entry the default holds */
   schools: z.record(z.string().max(40), z.string().max(40)).optional(),
   /** rules that are not to be heard here, each with why */
@@ -359,11 +372,11 @@ export type Strength = (typeof STRENGTHS)[number];
 export const AGES = ['fresh', 'worn', 'old'] as const;
 export type Age = (typeof AGES)[number];
 
-/** What a piece has where life leaves its marks. */
 /** Sides of a piece that a marking can go on. */
 export const SIDES = ['left', 'right', 'front', 'back', 'top'] as const;
 export type Side = (typeof SIDES)[number];
 
+/** What a piece has where life leaves its marks. */
 export const FEATURES = ['hatch', 'steps', 'exhaust', 'running', 'deck', 'bow'] as const;
 export type Feature = (typeof FEATURES)[number];
 
@@ -432,6 +445,10 @@ const details = z.array(z.strictObject({ id, name })).max(200);
 export const markingSchema = z.strictObject({
   id,
   name,
+  /** several subjects on one sheet are bought as one: the sheet that it is on, by name; without it, a sheet of its own */
+  sheet: name.optional(),
+  /** how many of it a sheet has; without it, as many as there were */
+  perSheet: z.int().min(1).max(10_000).optional(),
   /** pieces of these units get them */
   unit: id.nullable(),
   perPiece: z.int().min(1).max(200),
@@ -592,6 +609,7 @@ export type Person = z.infer<typeof personSchema>;
 export type DaysAway = z.infer<typeof daysAwaySchema>;
 export type Session = z.infer<typeof sessionSchema>;
 export type Recipe = z.infer<typeof recipeSchema>;
+export type Reference = z.infer<typeof referenceSchema>;
 export type Look = z.infer<typeof lookSchema>;
 export type Looks = z.infer<typeof looksSchema>;
 export type Layer = z.infer<typeof layerSchema>;

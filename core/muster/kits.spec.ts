@@ -56,6 +56,26 @@ describe.each(demo.units.map((u) => [u.name, u] as const))('a kit of %s', (_, un
     expect(sheets(after, unit.id)).toEqual(sheets(demo, unit.id));
   });
 
+  it('keeps of a sheet what goes where, its numbers and the sheet that it is on', () => {
+    const sheet = {
+      id: 'own-sheet',
+      name: 'Numbers',
+      unit: own.id,
+      perPiece: 2,
+      left: 9,
+      leftAt: '2027-03-01T10:00:00Z',
+      policy: 'seen-sides' as const,
+      sides: ['left' as const],
+      numbers: { from: 3, to: 9 },
+      sheet: 'Fair sheet',
+      perSheet: 12,
+    };
+    const stores = { ...storesOf(demo), markings: [sheet] };
+    const { id, unit: of, leftAt, ...kept } = sheet;
+    expect([id, of, leftAt]).not.toContain(undefined);
+    expect(kitOf({ ...demo, stores }, own, newId).markings).toEqual([kept]);
+  });
+
   it('of a single piece has its name, and joins nothing that is not in the box', () => {
     const piece = own.pieces.find((p) => p.joins) ?? own.pieces[0]!;
     const single = kitOf(demo, own, newId, new Set([piece.id]));

@@ -11,7 +11,7 @@ export function kitOf(muster: Muster, unit: Unit, newId: NewId, pieces?: Readonl
   const parts = pieces ? unit.pieces.filter((p) => pieces.has(p.id)) : unit.pieces;
   const markings = storesOf(muster)
     .markings.filter((m) => m.unit === unit.id)
-    .map(({ name, perPiece, left, policy }) => ({ name, perPiece, left, policy }));
+    .map(({ id, unit, leftAt, ...sheet }) => (void [id, unit, leftAt], sheet));
   return {
     id: newId(),
     name: pieces && parts.length === 1 ? parts[0]!.name : unit.name,

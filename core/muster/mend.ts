@@ -56,8 +56,14 @@ function mendedRecipe(was: Recipe | null, recipe: Recipe, notes: string[]): Reci
   const left = new Set(layers.map((l) => l.id));
   const next = layers.map((l, k) => mendedLayer(was, { layers, left, zones, notes }, l, k));
   const silenced = recipe.silenced?.filter((s) => s.layer === null || left.has(s.layer));
-  if (same(next, recipe.layers) && silenced?.length === recipe.silenced?.length) return recipe;
-  return { ...recipe, layers: next, ...(silenced ? { silenced } : {}) };
+  const joined = recipe.zones.map((z) =>
+    z.touches?.some((t) => !zones.has(t) || t === z.id)
+      ? { ...z, touches: z.touches.filter((t) => zones.has(t) && t !== z.id) }
+      : z,
+  );
+  if (same(next, recipe.layers) && same(joined, recipe.zones) && silenced?.length === recipe.silenced?.length)
+    return recipe;
+  return { ...recipe, zones: joined, layers: next, ...(silenced ? { silenced } : {}) };
 }
 
 interface Stack {

@@ -106,9 +106,15 @@ function yearsAway(days: number): string {
 function checkRecipe(say: Say, path: string, recipe: Recipe): void {
   once(say, `${path}.zones`, recipe.zones);
   once(say, `${path}.layers`, recipe.layers);
+  once(say, `${path}.references`, recipe.references ?? []);
   recipe.layers.forEach((l, k) => once(say, `${path}.layers[${k}].tones`, l.tones ?? []));
   const layers = new Set(recipe.layers.map((l) => l.id));
   const zones = new Set(recipe.zones.map((z) => z.id));
+  recipe.zones.forEach((z, k) =>
+    z.touches?.forEach((t, i) => {
+      if (!zones.has(t)) say(`${path}.zones[${k}].touches[${i}]`, `the recipe has no zone “${t}”`);
+    }),
+  );
   const layer = (at: string, id: string): void => {
     if (!layers.has(id)) say(at, `the recipe has no layer “${id}”`);
   };

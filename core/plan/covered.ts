@@ -12,6 +12,7 @@ export interface Covered {
   /** layers that go over it, and so not on what it covers */
   readonly over: readonly Layer[];
   readonly pieces: readonly {
+    readonly id: string;
     readonly name: string;
     /** minute at which it is put on */
     readonly from: number;
@@ -24,9 +25,17 @@ export interface Covered {
 
 /** Every mask of a unit's recipes, bottom to top, with when each piece has it. */
 export function coveredIn(plan: Plan, unit: string): Covered[] {
+  return coveredOf([...plan.steps.values()].filter((s) => s.unit.id === unit));
+}
+
+/** … of steps that are all of one unit */
+export function coveredOf(all: readonly PlanStep[]): Covered[] {
   const byPiece = new Map<string, PlanStep[]>();
-  for (const s of plan.steps.values())
-    if (s.unit.id === unit) byPiece.set(s.piece.id, [...(byPiece.get(s.piece.id) ?? []), s]);
+  for (const s of all) {
+    const own = byPiece.get(s.piece.id);
+    if (own) own.push(s);
+    else byPiece.set(s.piece.id, [s]);
+  }
   const found = new Map<string, Covered & { pieces: Covered['pieces'][number][] }>();
   for (const steps of byPiece.values()) {
     const { recipe, piece } = steps[0]!;
@@ -49,6 +58,7 @@ export function coveredIn(plan: Plan, unit: string): Covered[] {
         pieces: [],
       };
       known.pieces.push({
+        id: piece.id,
         name: piece.name,
         from: on.start,
         to: off?.start ?? null,

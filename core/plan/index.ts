@@ -18,7 +18,7 @@ export {
 export { inPairs, optionalLayers, waysOut, type WayOut } from './waysOut';
 export { waveOf, type Wave, type WaveInput, type WaveLimit } from './wave';
 export { strengthWords } from './strengths';
-export { coveredIn, goesOn, type Covered } from './covered';
+export { coveredIn, coveredOf, goesOn, type Covered } from './covered';
 export { checkPlan, planFix, type PlanFinding } from './checkPlan';
 export { needOf } from './compile';
 export { loadOf } from './load';

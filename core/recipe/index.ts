@@ -20,6 +20,7 @@ export {
   type Link,
 } from './links';
 export { layerByBrush, recipeByBrush } from './byBrush';
+export { maskOrders, withTouch, zonesTouch, type MaskOrder } from './maskOrder';
 export { masksOf, TEARS_AFTER, type Mask } from './masks';
 export { effectiveRecipe, plainName, strengthOn, STRENGTH_MINUTES, substituted } from './effective';
 export { bearsUseAfter, curedAfter } from './rest';

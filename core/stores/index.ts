@@ -6,6 +6,7 @@ export {
   consumableUses,
   markingUses,
   keyOf,
+  missingWords,
   productUses,
   shoppingList,
   stepUses,

@@ -1,4 +1,4 @@
-import { parseMuster } from '#core/muster';
+import { parseMuster, type Marking } from '#core/muster';
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
 import { writeShoppingCsv } from '#core/exchange';
@@ -6,7 +6,7 @@ import { solveProblem } from '#core/kernel';
 import { checkMuster, compile, present } from '#core/plan';
 import { fenMuster } from '../../demo/fen';
 import type { Ended } from '#core/log';
-import { consumableUses, markingUses, productUses, shoppingList, unnamedUses } from './index';
+import { consumableUses, markingUses, missingWords, productUses, shoppingList, unnamedUses } from './index';
 
 const muster = fenMuster('2027-03-01');
 const compiled = compile(muster);
@@ -119,6 +119,43 @@ describe('the stores against the plan', () => {
     expect(markingUses(seen, hidden)[0]!.needed).toBe(6 * 3);
     expect(markingUses(muster, hidden)[0]!.needed).toBe(6 * 4);
     expect(consumableUses(muster, plan).every((u) => u.needed > 0)).toBe(true);
+  });
+});
+
+describe('a sheet with several subjects', () => {
+  const subject = (id: string, part: Partial<Marking>): Marking => ({
+    id,
+    name: id,
+    sheet: 'Fair sheet',
+    unit: null,
+    perPiece: 1,
+    left: 0,
+    policy: 'every-side',
+    ...part,
+  });
+  const bought = (markings: Marking[]) =>
+    shoppingList({ ...muster, stores: { ...muster.stores!, markings } }, plan).filter(
+      (s) => s.what === 'marking',
+    );
+  const wanted = markingUses(
+    { ...muster, stores: { ...muster.stores!, markings: [subject('x', {})] } },
+    plan,
+  )[0]!.needed;
+
+  it('is bought once, as often as the subject needs that lacks most', () => {
+    const [line, ...others] = bought([
+      subject('crest', { perSheet: wanted, left: wanted - 1 }),
+      subject('number', { perSheet: Math.ceil(wanted / 3), left: 0 }),
+      subject('name', { left: wanted, perSheet: 1 }),
+    ]);
+    expect(others).toEqual([]);
+    expect(line).toMatchObject({ name: 'Fair sheet (crest, number)', missing: wanted + 1, packs: 3 });
+    expect(missingWords(line!)).toBe(`${wanted + 1} markings, 3 sheets`);
+  });
+
+  it('without how many a sheet has is short of so many, and no number of sheets is made up', () => {
+    expect(bought([subject('crest', {})])).toMatchObject([{ packs: null, missing: wanted }]);
+    expect(bought([subject('a', { sheet: undefined }), subject('b', { sheet: undefined })])).toHaveLength(2);
   });
 });
 

@@ -50,8 +50,8 @@ export interface Shortage {
   readonly what: 'product' | 'marking' | 'consumable';
   readonly missing: number;
   readonly unit: string;
-  /** bottles to buy, where it comes in bottles */
-  readonly bottles: number | null;
+  /** bottles or sheets to buy, where it is known how much one holds */
+  readonly packs: number | null;
   readonly price: number | null;
   /** needed on this day */
   readonly day: LocalDate;
@@ -195,6 +195,13 @@ export function productUses(muster: Muster, plan: Plan, ended: Ended = NOTHING):
     );
 }
 
+/** “12.5 ml, 1 bottle”; what is missing, and what to buy for it */
+export function missingWords({ what, missing, unit, packs }: Shortage): string {
+  const much = unit === 'ml' ? missing.toFixed(1) : String(Math.ceil(missing));
+  const pack = what === 'marking' ? 'sheet' : 'bottle';
+  return `${much} ${unit}${packs === null ? '' : `, ${packs} ${pack}${packs === 1 ? '' : 's'}`}`;
+}
+
 export interface MarkingUse {
   readonly marking: Marking;
   readonly left: number;
@@ -212,6 +219,36 @@ export function markingUses(muster: Muster, plan: Plan, ended: Ended = NOTHING):
     return {
       marking,
       ...drawnDown(marking, steps, ended, (s) => markingsWanted(marking, s.piece) * s.piece.count),
+    };
+  });
+}
+
+/** Sheets that are short, those with several subjects once: as many are bought as the subject needs that lacks most. */
+function sheetsShort(uses: readonly MarkingUse[]): {
+  readonly name: string;
+  readonly missing: number;
+  readonly sheets: number | null;
+  readonly short: number;
+}[] {
+  const bySheet = new Map<string, MarkingUse[]>();
+  for (const use of uses) {
+    if (use.short === null) continue;
+    const key = use.marking.sheet === undefined ? use.marking.id : `sheet ${keyOf(use.marking.sheet)}`;
+    bySheet.set(key, [...(bySheet.get(key) ?? []), use]);
+  }
+  return [...bySheet.values()].map((own) => {
+    const sheets = own.map(({ needed, left, marking: { perSheet } }) =>
+      perSheet === undefined ? null : Math.ceil((needed - left) / perSheet),
+    );
+    const [{ marking }] = own as [MarkingUse];
+    return {
+      name:
+        marking.sheet === undefined
+          ? marking.name
+          : `${marking.sheet} (${own.map((u) => u.marking.name).join(', ')})`,
+      missing: own.reduce((sum, u) => sum + u.needed - u.left, 0),
+      sheets: sheets.includes(null) ? null : Math.max(...sheets.map((n) => n ?? 0)),
+      short: Math.min(...own.map((u) => u.short ?? Infinity)),
     };
   });
 }
@@ -283,28 +320,27 @@ export function shoppingList(muster: Muster, plan: Plan, ended: Ended = NOTHING)
   for (const use of productUses(muster, plan, ended)) {
     if (!use.runsOut) continue;
     const missing = use.neededMl - use.leftMl;
-    const bottles = Math.ceil(missing / (use.product?.bottleMl ?? USUAL_BOTTLE_ML));
+    const packs = Math.ceil(missing / (use.product?.bottleMl ?? USUAL_BOTTLE_ML));
     list.push({
       name: use.name,
       what: 'product',
       missing,
       unit: 'ml',
-      bottles,
-      price: use.product?.price === undefined ? null : use.product.price * bottles,
+      packs,
+      price: use.product?.price === undefined ? null : use.product.price * packs,
       day: day(use.runsOut.start),
     });
   }
-  for (const use of markingUses(muster, plan, ended))
-    if (use.short !== null)
-      list.push({
-        name: use.marking.name,
-        what: 'marking',
-        missing: use.needed - use.left,
-        unit: 'pieces',
-        bottles: null,
-        price: null,
-        day: day(use.short),
-      });
+  for (const { name, missing, sheets, short } of sheetsShort(markingUses(muster, plan, ended)))
+    list.push({
+      name,
+      what: 'marking',
+      missing,
+      unit: 'markings',
+      packs: sheets,
+      price: null,
+      day: day(short),
+    });
   for (const use of consumableUses(muster, plan, ended))
     if (use.short !== null)
       list.push({
@@ -312,7 +348,7 @@ export function shoppingList(muster: Muster, plan: Plan, ended: Ended = NOTHING)
         what: 'consumable',
         missing: use.needed - use.left,
         unit: 'pieces',
-        bottles: null,
+        packs: null,
         price: null,
         day: day(use.short),
       });

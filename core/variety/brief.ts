@@ -443,11 +443,14 @@ export function briefsAlike(a: Brief, b: Brief): number {
 export function placedWords({ areas }: Placed): string {
   return [...areas]
     .sort((a, b) => b.amount - a.amount)
-    .map((a) => {
-      const face = a.face === 'under' || a.where.includes('top') ? '' : `${a.face} `;
-      const often =
-        a.marks === null ? (a.amount > 0.6 ? 'strong' : a.amount > 0.3 ? 'light' : 'a breath') : a.marks;
-      return `${face}${a.where} (${often})`;
-    })
+    .map(areaWords)
     .join('; ');
+}
+
+/** One place in words: where, and how many marks or how strong a veil. */
+export function areaWords(a: Area): string {
+  const face = a.face === 'under' || a.where.includes('top') ? '' : `${a.face} `;
+  const often =
+    a.marks === null ? (a.amount > 0.6 ? 'strong' : a.amount > 0.3 ? 'light' : 'a breath') : a.marks;
+  return `${face}${a.where} (${often})`;
 }

@@ -17,6 +17,7 @@ export {
   type TraitValue,
 } from './deal';
 export {
+  areaWords,
   briefsAlike,
   briefsOf,
   LEAST_ASYMMETRY,

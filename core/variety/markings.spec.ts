@@ -38,6 +38,17 @@ describe('sides', () => {
     expect(markingsWanted(sheet({ policy: 'seen-sides' }), pieces(1)[0]!)).toBe(4);
   });
 
+  it('that nobody will see get none, which is told', () => {
+    const seen = sheet({ sides: ['left'], policy: 'seen-sides' });
+    const turned = pieces(2, (k) => (k === 0 ? { hidden: ['left'] } : {}));
+    const given = allot(seen, turned, 12);
+    expect(given.pieces.map((p) => p.count)).toEqual([0, 1]);
+    expect(given.faults.map((f) => f.text)).toEqual([
+      'Punt 1: no side that “Fair numbers” goes on will be seen, so it gets none.',
+    ]);
+    expect(allot({ ...seen, policy: 'every-side' }, turned, 12).faults).toEqual([]);
+  });
+
   it('are rationed: everybody has one before anybody has two, and what is short is told with its cure', () => {
     const given = allot(both, pieces(4), 6);
     expect(given.pieces.map((p) => p.count)).toEqual([2, 2, 1, 1]);
@@ -101,7 +112,8 @@ it('never gives out more than there is, nor more than is wanted, and no number t
         for (const p of given.pieces) expect(p.count).toBeLessThanOrEqual(p.wanted);
         const numbers = given.pieces.flatMap((p) => p.number ?? []);
         expect(new Set(numbers).size).toBe(numbers.length);
-        expect(given.faults.length > 0).toBe(given.given < given.wanted || parts.length > 9);
+        const isNone = given.pieces.some((p) => p.wanted === 0);
+        expect(given.faults.length > 0).toBe(given.given < given.wanted || parts.length > 9 || isNone);
       },
     ),
   );

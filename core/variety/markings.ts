@@ -73,7 +73,7 @@ export function allot(marking: Marking, pieces: readonly Piece[], left: number):
     pieces: allotted,
     given,
     wanted,
-    faults: [...short(marking, allotted, given, wanted), ...numbers.faults],
+    faults: [...short(marking, allotted, given, wanted), ...unseen(marking, allotted), ...numbers.faults],
   };
 }
 
@@ -92,6 +92,20 @@ function short(
         marking.policy === 'every-side'
           ? 'Only the sides that will be seen, or another sheet.'
           : 'Say which sides will not be seen, or take another sheet.',
+    },
+  ];
+}
+
+/** Pieces of which no side will be seen that the sheet goes on: they get none, and that is said. */
+function unseen(marking: Marking, pieces: readonly Allotted[]): Allotment['faults'] {
+  const none = pieces.filter((p) => p.wanted === 0).map((p) => p.piece.name);
+  if (none.length === 0) return [];
+  const who =
+    none.length > 3 ? `${none.slice(0, 2).join(', ')} and ${none.length - 2} more` : none.join(', ');
+  return [
+    {
+      text: `${who}: no side that “${marking.name}” goes on will be seen, so ${none.length === 1 ? 'it gets' : 'they get'} none.`,
+      cure: 'Say which of their sides will be seen, or let it go on every side.',
     },
   ];
 }

@@ -1,0 +1,45 @@
+import { inject, Injectable, signal } from '@angular/core';
+import type { Layer, Piece, Unit } from '#core/muster';
+import type { New, LogEntry } from '#core/log';
+import { drawnEntry, markOn, placedMarks, tickedEntry, type PlacedMark } from '#core/session';
+import type { Area } from '#core/variety';
+import { Logbook } from '../data/logbook';
+
+/** Writes into the log which marks are on a piece, place by place. One for each panel that does so. */
+@Injectable()
+export class PlacedLog {
+  private readonly logbook = inject(Logbook);
+  /** why the last press was not written; null: it was */
+  readonly fault = signal<string | null>(null);
+
+  marksOn(piece: string): PlacedMark[] {
+    return placedMarks(this.logbook.entries(), piece);
+  }
+
+  /** A place of the brief ticked, or its tick taken back. */
+  turn(unit: Unit, piece: Piece, layer: Layer, area: Area): Promise<void> {
+    const mark = markOn(this.marksOn(piece.id), layer.id, area);
+    return mark ? this.takeOff(mark) : this.add(tickedEntry(unit, piece, layer, area));
+  }
+
+  draw(unit: Unit, piece: Piece, layer: Layer, place: Parameters<typeof drawnEntry>[3]): Promise<void> {
+    return this.add(drawnEntry(unit, piece, layer, place));
+  }
+
+  takeOff(mark: PlacedMark): Promise<void> {
+    return this.write(() => this.logbook.takeBack([mark]));
+  }
+
+  private add(entry: New<LogEntry>): Promise<void> {
+    return this.write(() => this.logbook.add(entry));
+  }
+
+  private async write(deed: () => Promise<void>): Promise<void> {
+    this.fault.set(null);
+    try {
+      await deed();
+    } catch (error) {
+      this.fault.set(`It was not written: ${error instanceof Error ? error.message : String(error)}.`);
+    }
+  }
+}

@@ -148,8 +148,7 @@ export class Evening {
   readonly behind = computed(() => {
     const plan = this.plan();
     if (!plan) return null;
-    const done = new Set(this.ended().keys());
-    const behind = leftBehind(plan, done, this.minute(), this.session()?.next?.start ?? Infinity);
+    const behind = leftBehind(plan, this.coats(), this.minute(), this.session()?.next?.start ?? Infinity);
     return behind.untouchable.length + behind.meanwhile.length > 0 ? behind : null;
   });
   /** Entries that lie in the future: a clock that was wrong. */

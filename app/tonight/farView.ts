@@ -1,6 +1,6 @@
 import { A11yModule } from '@angular/cdk/a11y';
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
-import { methodOf } from '#core/materials';
+import { deedWords } from '#core/plan';
 import { BenchAlarms } from './benchAlarms';
 import { Evening } from './evening';
 
@@ -71,7 +71,7 @@ export class FarView {
 
   protected readonly title = computed(() => {
     const step = this.evening.step();
-    return step && `${methodOf(step.layer.method).verb} ${step.layer.name}`;
+    return step && deedWords(step.layer, step.layer.name);
   });
   private readonly open = computed(() => this.evening.run().filter((s) => !this.evening.ticked().has(s.id)));
   protected readonly piece = computed(

@@ -11,9 +11,9 @@ import {
 } from '@angular/core';
 import { oddsWords } from '#core/odds';
 import { RouterLink } from '@angular/router';
-import { DEFER, dropsOf, familyOf, methodOf, sprayWords } from '#core/materials';
+import { DEFER, dropsOf, familyOf, sprayWords } from '#core/materials';
 import { estimateWords, minutesUntil } from '#core/muster';
-import { clockTime, duration, listed, moment, type PlanStep } from '#core/plan';
+import { clockTime, deedWords, duration, listed, moment, type PlanStep } from '#core/plan';
 import { nextTimeNotes, pictureDue } from '#core/session';
 import { allotments, allottedWords } from '#core/stores';
 import { markOf } from '#core/variety';
@@ -101,7 +101,7 @@ export class TonightView {
     const wet = this.evening.shelf().filter((r) => r.state !== 'dry').length;
     const n = this.run().length;
     return {
-      title: `${facts.verb} ${facts.name}`,
+      title: deedWords(facts.layer, facts.name),
       who: facts.who,
       under: [
         listed(facts.units),
@@ -179,7 +179,7 @@ export class TonightView {
     const plan = this.evening.plan();
     return (this.evening.agenda()?.next ?? []).map((run) => ({
       key: run[0]!.id,
-      text: `${methodOf(run[0]!.layer.method).verb} ${run[0]!.layer.name}`,
+      text: deedWords(run[0]!.layer, run[0]!.layer.name),
       pieces: run.length === 1 ? run[0]!.piece.name : many(run.length, 'piece'),
       at: plan ? moment(plan.origin, run[0]!.start) : '',
     }));
@@ -213,7 +213,7 @@ export class TonightView {
     return {
       session: s.current.index,
       runs: many(strip.runs.length, 'run'),
-      next: `${moment(s.origin, step.start)}: ${methodOf(step.layer.method).verb} ${step.layer.name}`,
+      next: `${moment(s.origin, step.start)}: ${deedWords(step.layer, step.layer.name)}`,
     };
   });
   protected readonly doneWord = computed(() => {

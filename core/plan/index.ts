@@ -25,7 +25,7 @@ export { loadOf } from './load';
 export { abilityOf, mayDo } from './hands';
 export { laneOf, withLanes } from './lanes';
 export { AIRBRUSH, airbrushOf, BOOTH } from './tools';
-export { CUP_ML, factsOfRun, type RunFacts, type RunMix } from './runFacts';
+export { CUP_ML, deedWords, factsOfRun, type RunFacts, type RunMix } from './runFacts';
 export { pinned } from './pins';
 export { runsOf, swapsOf } from './runs';
 export { eveningOf, type Evening } from './evening';

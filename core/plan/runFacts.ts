@@ -46,6 +46,13 @@ export interface RunMix extends CupPlan {
   readonly from: string;
 }
 
+/** “Spray Grey primer”: what is to be done, in one line. Work by hand, and what begins with its verb already, has its name alone. */
+export function deedWords({ task, method }: Pick<Layer, 'task' | 'method'>, name: string): string {
+  const { verb } = methodOf(method);
+  if (task === 'decal') return `Put on ${name}`;
+  return method === 'hand' || name.toLowerCase().startsWith(verb.toLowerCase()) ? name : `${verb} ${name}`;
+}
+
 /** @param run steps that go on alike, at least one */
 export function factsOfRun(run: readonly PlanStep[], cupMl = CUP_ML): RunFacts {
   const { layer } = run[0]!;

@@ -2,7 +2,7 @@
 import { addMinutes, format, parseISO } from 'date-fns';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { clockTime, dayName, duration, listed, moment } from './index';
+import { clockTime, dayName, deedWords, duration, listed, moment } from './index';
 
 /** What a duration says, in minutes. */
 function minutesOf(text: string): number {
@@ -92,5 +92,16 @@ describe('a list of names', () => {
         expect(named.length + more).toBe(names.length);
       }),
     );
+  });
+});
+
+describe('the deed in hand', () => {
+  it('has its verb once, and none where the name says it all', () => {
+    const by = (method: 'airbrush' | 'sponge' | 'hand' | 'brush', name: string, task?: 'decal' | 'mask') =>
+      deedWords({ method, task }, name);
+    expect(by('airbrush', 'Grey primer')).toBe('Spray Grey primer');
+    expect(by('sponge', 'Sponge chips')).toBe('Sponge chips');
+    expect(by('hand', 'Mask: sides', 'mask')).toBe('Mask: sides');
+    expect(by('brush', 'Fleet number', 'decal')).toBe('Put on Fleet number');
   });
 });

@@ -1,6 +1,7 @@
 /** Before a session: what to lay out, in order. After it: what must be left alone until when, and what opens meanwhile. */
 import { isFor, isSolvent, isWashable } from '#core/recipe';
 import { familyOf, methodOf } from '#core/materials';
+import type { Resting } from './shelf';
 import { clockTime, listed, moment, type Plan, type PlanSession, type PlanStep } from '#core/plan';
 
 export interface LaidOut {
@@ -106,40 +107,44 @@ export interface LeftBehind {
 }
 
 /**
- * What a session leaves when everyone goes: by the steps that are done.
+ * What a session leaves when everyone goes.
+ * @param coats that stand on the shelf, by when they were really put on
  * @param until when the next session begins; Infinity when there is none
  */
-export function leftBehind(plan: Plan, done: ReadonlySet<string>, now: number, until: number): LeftBehind {
+export function leftBehind(
+  { origin }: Pick<Plan, 'origin'>,
+  coats: readonly Resting[],
+  now: number,
+  until: number,
+): LeftBehind {
   const wet = new Map<number, string[]>();
   const meanwhile: { minute: number; text: string; isLost: boolean }[] = [];
-  for (const s of plan.steps.values()) {
-    if (!done.has(s.id)) continue;
-    if (s.tide.wetUntil > now) {
+  for (const { step: s, touchAt, gate } of coats) {
+    if (touchAt > now) {
       // Rounded up, so that what dries together is said together.
-      const at = Math.ceil(s.tide.wetUntil / ROUNDED_MINUTES) * ROUNDED_MINUTES;
+      const at = Math.ceil(touchAt / ROUNDED_MINUTES) * ROUNDED_MINUTES;
       wet.set(at, [...(wet.get(at) ?? []), `${s.piece.name} (${s.layer.name})`]);
     }
-    const waits = s.gate?.steps.some((id) => !done.has(id)) ?? false;
-    if (!s.gate || !waits) continue;
-    const { opens, closes } = s.gate;
+    if (!gate) continue;
+    const { opens, closes } = gate;
     const name = `“${s.layer.name}” on ${s.piece.name}`;
     if (opens > now && opens < until)
       meanwhile.push({
         minute: opens,
-        text: `${name} opens ${moment(plan.origin, Math.ceil(opens))}`,
+        text: `${name} opens ${moment(origin, Math.ceil(opens))}`,
         isLost: false,
       });
-    if (closes !== null && closes > now && closes < until)
+    if (closes > now && closes < until)
       meanwhile.push({
         minute: closes,
-        text: `${name} shuts ${moment(plan.origin, Math.floor(closes))}, before anyone is back: finish it now, or reseal it next time`,
+        text: `${name} shuts ${moment(origin, Math.floor(closes))}, before anyone is back: finish it now, or reseal it next time`,
         isLost: true,
       });
   }
   return {
     untouchable: [...wet]
       .sort(([a], [b]) => a - b)
-      .map(([at, names]) => `Until ${moment(plan.origin, at)}: ${listed(names, 4)}`),
+      .map(([at, names]) => `Until ${moment(origin, at)}: ${listed(names, 4)}`),
     meanwhile: meanwhile.sort((a, b) => a.minute - b.minute).map(({ text, isLost }) => ({ text, isLost })),
   };
 }

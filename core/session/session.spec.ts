@@ -5,7 +5,15 @@ import { compile, present, type Plan } from '#core/plan';
 import { fenMuster } from '../../demo/fen';
 import { smallMuster } from '../plan/testing';
 import { aheadOfClock, type LogEntry } from '#core/log';
-import { layOut, leftBehind, reworkId, withHistory, withoutOpenWindows } from './index';
+import {
+  layOut,
+  leftBehind,
+  restingCoats,
+  reworkId,
+  withHistory,
+  withoutOpenWindows,
+  type Resting,
+} from './index';
 
 const muster = smallMuster();
 const origin = originOf(muster);
@@ -235,12 +243,17 @@ describe('before and after a session', () => {
 
   it('says what nobody may touch, and which window would shut while everyone is away', () => {
     const gated = [...plan.steps.values()].find((s) => s.gate?.closes != null)!;
-    const behind = leftBehind(plan, new Set([gated.id]), gated.end, gated.gate!.closes! + 600);
+    const after = (...ids: string[]): Resting[] =>
+      restingCoats(
+        plan,
+        ids.map((id) => done(id, plan.steps.get(id)!.end)),
+      );
+    const behind = leftBehind(plan, after(gated.id), gated.end, gated.gate!.closes! + 600);
     expect(behind.untouchable.join()).toContain(gated.piece.name);
     expect(behind.meanwhile.filter((m) => m.isLost)).toHaveLength(1);
     expect(behind.meanwhile.find((m) => m.isLost)!.text).toContain(gated.layer.name);
-    const finished = leftBehind(plan, new Set([gated.id, ...gated.gate!.steps]), gated.end, Infinity);
+    const finished = leftBehind(plan, after(gated.id, ...gated.gate!.steps), gated.end, Infinity);
     expect(finished.meanwhile).toEqual([]);
-    expect(leftBehind(plan, new Set(), 0, Infinity)).toEqual({ untouchable: [], meanwhile: [] });
+    expect(leftBehind(plan, [], 0, Infinity)).toEqual({ untouchable: [], meanwhile: [] });
   });
 });

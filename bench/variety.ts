@@ -1,9 +1,11 @@
 /** `npm run bench -- variety`: how long a deal, all briefs and the masks of a unit take, and what the deal comes to, by the number of pieces. */
 import type { Layer, Muster, Piece } from '#core/muster';
-import { masksOf, zonesOf } from '#core/recipe';
+import { maskOrders, masksOf, zonesOf } from '#core/recipe';
 import { allot, briefsOf, deal, type Dealt } from '#core/variety';
 import { figure, table } from './table';
 
+/** Colours sprayed beside one another. */
+const COLOURS = [3, 6, 10, 14, 20];
 const SIZES = [12, 50, 200, 500, 1000];
 const EFFECTS = ['Rust streaks', 'Quay dust', 'Mud', 'Dark chips'] as const;
 
@@ -105,5 +107,17 @@ export function benchVariety(base: Muster, print: (text: string) => void): void 
     ];
   });
   print('\nVariety: four effects and an age, in rows of ten');
+  const orders = COLOURS.map((count) => {
+    const zones = Array.from({ length: count }, (_, k) => ({ id: `z${k}`, name: `z${k}` }));
+    const layers = zones.map((z) => layer(`on ${z.id}`, { zones: [z.id], method: 'airbrush' }));
+    const ring = zones.map((z, k) => ({
+      ...z,
+      touches: [zones[(k + 1) % count]!.id, zones[(k + count - 1) % count]!.id],
+    }));
+    const [[found], ms] = timed(() => maskOrders({ id: 'r', name: 'Hull', zones: ring, layers }));
+    return [String(count), `${figure(ms)} ms`, `${found!.fewest}${found!.isProved ? ', proved' : ''}`];
+  });
   print(table(['pieces', 'dealt', 'pairs', 'more various', 'pairs', 'briefs', 'masks', 'markings'], rows));
+  print('\nFewest masks of colours in a ring, each beside two others: half of them, rounded up');
+  print(table(['colours', 'found in', 'masks'], orders));
 }

@@ -11,6 +11,9 @@ import {
   type Aid,
   type Film,
   type Reach,
+  MASKING_IDS,
+  maskingFacts,
+  type MaskingId,
 } from '#core/materials';
 import { SHEENS, TASKS, type Layer, type Recipe, type Sheen, type Substitute, type Task } from '#core/muster';
 import { CheckField } from '../ui/checkField';
@@ -59,6 +62,14 @@ const NONE: Choice = { value: '', text: 'not said' };
           [choices]="tasks"
           (valueChange)="set({ task: task($event) }, 'what it is')"
         />
+        @if (l.task === 'mask') {
+          <pm-choice
+            label="Masked with"
+            [value]="l.masking ?? 'tape'"
+            [choices]="maskings"
+            (valueChange)="set({ masking: masking($event) }, 'what it is masked with')"
+          />
+        }
         <pm-choice
           label="Dries to"
           [value]="l.sheen ?? ''"
@@ -287,6 +298,11 @@ export class LayerKinds {
     ];
   });
 
+  protected readonly maskings: readonly Choice[] = MASKING_IDS.filter((m) => m !== 'putty').map((m) => ({
+    value: m,
+    text: maskingFacts(m).name,
+  }));
+  protected readonly masking = (v: string): MaskingId | undefined => MASKING_IDS.find((m) => m === v);
   protected readonly task = (v: string): Task | undefined => TASKS.find((t) => t === v);
   protected readonly sheen = (v: string): Sheen | undefined => SHEENS.find((s) => s === v);
   protected readonly reach = (v: string): Reach | undefined => REACHES.find((r) => r === v);

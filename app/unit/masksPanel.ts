@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import { withRecipe, type Recipe, type Unit } from '#core/muster';
 import { coveredIn, duration, goesOn, listed, moment, type Covered } from '#core/plan';
-import { TEARS_AFTER, zonesTouch } from '#core/recipe';
+import { maskingOf, zonesTouch } from '#core/recipe';
 import { recipesOf } from '#core/session';
 import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
@@ -100,12 +100,12 @@ function borders(recipe: Recipe, zones: readonly string[]): string {
 
 function told({ recipe, mask, zones, over, pieces }: Covered, origin: Parameters<typeof moment>[0]) {
   const { layer, from, to } = mask;
-  const isTape = layer.task === 'mask';
+  const masking = maskingOf(layer);
   return {
     key: `${recipe.id} ${layer.id}`,
     name: layer.name,
     zones: zones.length > 0 ? listed(zones) : 'parts of what it lies on',
-    under: `${borders(recipe, mask.zones)}${recipe.name} · ${isTape ? 'tape or film' : 'putty'} · ${many(pieces.length, 'mask')} to cut${
+    under: `${borders(recipe, mask.zones)}${recipe.name} · ${masking?.name ?? ''} · ${many(pieces.length, 'mask')}${masking?.isCut ? ' to cut' : ''}${
       over.length > 0
         ? ` · ${listed(over.map((l) => `“${l.name}”`))} ${over.length === 1 ? 'goes' : 'go'} over it`
         : ''
@@ -133,8 +133,8 @@ function told({ recipe, mask, zones, over, pieces }: Covered, origin: Parameters
       watch:
         p.to === null
           ? 'never taken off: add the unmasking to its recipe'
-          : isTape && p.age !== null && p.age > TEARS_AFTER && over.length > 0
-            ? `off ${duration(p.age)} after the last paint: cut along the edge first`
+          : p.age !== null && p.age > (masking?.staysMinutes ?? Infinity) && over.length > 0
+            ? `off ${duration(p.age)} after the last paint: ${masking?.sticks ? 'cut along the edge first' : 'lift it straight up'}`
             : '',
     })),
   };

@@ -453,6 +453,7 @@ export const LIBRARY: readonly Recipe[] = [
       l('rust', 'Rust', '#7c4528', 'acrylic', 'airbrush', 6, { mixture: 'rust brown 3:1', coats: 2 }),
       seal('seal', 'satin', { dryMinutes: 120 }),
       work('salt', 'Wet, strew salt, turn when dry', 8, 'mask', {
+        masking: 'salt',
         faces: { count: 2, waitMinutes: 90 },
         dryMinutes: 120,
         judgeFrom: 'rinse',

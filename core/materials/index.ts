@@ -1,4 +1,5 @@
 export { AIDS, FILMS, filmFactor, THICKNESS, type Aid, type Film } from './film';
+export { MASKING_IDS, maskingFacts, type Masking, type MaskingId } from './maskings';
 export { cautionsFor, DEFER } from './cautions';
 export {
   FAMILIES,

@@ -1,6 +1,6 @@
 /** The muster: everything the user owns, in one document (docs/formats.md). Types are derived from the schemas. */
 import * as z from 'zod';
-import { AIDS, FAMILY_IDS, FILMS, METHOD_IDS, REACHES } from '#core/materials';
+import { AIDS, FAMILY_IDS, FILMS, MASKING_IDS, METHOD_IDS, REACHES } from '#core/materials';
 import {
   DATE_PATTERN,
   DATE_TIME_PATTERN,
@@ -232,6 +232,8 @@ export const layerSchema = z.strictObject({
   note: z.string().max(2000),
   /** what the rules take it for; without it, a coat, or plain work */
   task: z.enum(TASKS).optional(),
+  /** what is masked with, of a layer that masks; without it tape */
+  masking: z.enum(MASKING_IDS).optional(),
   /** how the surface looks when it is dry */
   sheen: z.enum(SHEENS).optional(),
   film: z.enum(FILMS).optional(),

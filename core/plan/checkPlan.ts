@@ -2,7 +2,7 @@
 import { ticksAt } from '#core/climate';
 import { familyOf } from '#core/materials';
 import type { Layer, Muster } from '#core/muster';
-import { isFor, isPaint, isSolvent, layerFix, linksOf, onRecipe, type Fix } from '#core/recipe';
+import { isFor, isPaint, isSolvent, layerFix, linksOf, maskingOf, onRecipe, type Fix } from '#core/recipe';
 import { type Compiled } from './compile';
 import { operationId } from './stepRef';
 import type { Plan, PlanStep } from './present';
@@ -79,7 +79,7 @@ function between(step: PlanStep, next: PlanStep, compiled: Compiled): PlanFindin
         sets: sets(step, stage.minutes),
       },
     ];
-  if (step.layer.task === 'mask' && next.layer.task !== 'unmask' && next.start - step.end > MASK_MINUTES)
+  if (maskingOf(step.layer)?.isCut && next.layer.task !== 'unmask' && next.start - step.end > MASK_MINUTES)
     return [
       {
         rule: 'mask-left-on',
@@ -113,7 +113,7 @@ function stageUnder(
   next: PlanStep,
 ): { readonly rule: string; readonly what: string; readonly minutes: number } | null {
   const { tape, solvent } = familyOf(step.layer.family).stages;
-  if (next.layer.task === 'mask' && tape !== null && isPaint(step.layer))
+  if (maskingOf(next.layer)?.sticks && tape !== null && isPaint(step.layer))
     return { rule: 'tape-on-young', what: 'the tape goes on', minutes: tape };
   const isSolventOn = isSolvent(next.layer) && next.layer.task !== 'wipe' && !isSolvent(step.layer);
   if (isSolventOn && solvent !== null && !isFor('seal')(step.layer) && isPaint(step.layer))

@@ -1,4 +1,5 @@
 /** Two recipes side by side: what they share, and in what a layer differs. */
+import { maskingOf } from './masks';
 import { familyOf, methodOf, REACH } from '#core/materials';
 import type { Layer, Recipe } from '#core/muster';
 
@@ -55,6 +56,7 @@ function differencesOf(a: Layer, b: Layer): string[] {
     ['sheen', a.sheen ?? 'not said', b.sheen ?? 'not said'],
     ['film', a.film ?? 'normal', b.film ?? 'normal'],
     ['covers', REACH[a.reach ?? 'all'].name, REACH[b.reach ?? 'all'].name],
+    ['masked with', maskingOf(a)?.name ?? '', maskingOf(b)?.name ?? ''],
     ['note', a.note, b.note],
   ];
   return figures

@@ -60,6 +60,17 @@ const BROKEN: readonly (readonly [string, Recipe, boolean])[] = [
     true,
   ],
   [
+    'wet-mask',
+    recipe([
+      prime,
+      { ...base, dryMinutes: 1440 },
+      work('mask', 'mask', { masking: 'liquid' }),
+      layer('stripe', { colour: '#204060' }),
+      work('off', 'unmask'),
+    ]),
+    true,
+  ],
+  [
     'effect-eaten',
     recipe([
       prime,

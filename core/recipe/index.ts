@@ -21,7 +21,7 @@ export {
 } from './links';
 export { layerByBrush, recipeByBrush } from './byBrush';
 export { maskOrders, withTouch, zonesTouch, type MaskOrder } from './maskOrder';
-export { masksOf, TEARS_AFTER, type Mask } from './masks';
+export { maskingOf, masksOf, type Mask } from './masks';
 export { effectiveRecipe, plainName, strengthOn, STRENGTH_MINUTES, substituted } from './effective';
 export { bearsUseAfter, curedAfter } from './rest';
 export { dryingOf, hands, roundsOf, waitsBetween, workMinutes } from './rounds';

@@ -126,6 +126,23 @@ describe('the fewest masks', () => {
     expect(fewest(8, cube)).toBe(4);
   });
 
+  it('are about half of a long ring, each beside two others, without a proof', () => {
+    const n = 20;
+    const zones = Array.from({ length: n }, (_, k) => ({
+      id: `z${k}`,
+      name: `z${k}`,
+      touches: [`z${(k + 1) % n}`, `z${(k + n - 1) % n}`],
+    }));
+    const base = recipe(
+      [],
+      zones.map((z) => sprayed(`on-${z.id}`, [z.id])),
+    );
+    const [found] = maskOrders({ ...base, zones });
+    expect(found!.isProved).toBe(false);
+    expect(found!.fewest).toBeGreaterThanOrEqual(10);
+    expect(found!.fewest).toBeLessThanOrEqual(12);
+  });
+
   it('are as few as trying every order finds (300 random schemes)', () => {
     const scheme = fc.integer({ min: 2, max: 5 }).chain((n) =>
       fc.record({

@@ -7,8 +7,10 @@ import { isFor, isTask } from './kinds';
 import { zonesOf } from './links';
 import { masksOf, type Mask } from './masks';
 
-/** More colours than this are ordered one by one, the cheapest next, without a proof. */
+/** More colours than this are put where they cost least one by one, without a proof. */
 const MOST_PROVED = 14;
+/** … and more than this, which bits can't hold, stay as they are. */
+const MOST_COLOURS = 30;
 /** Minutes of hands for a mask, and for taking it off, where the recipe has none to go by. */
 const MASK_MINUTES = 6;
 const UNMASK_MINUTES = 2;
@@ -98,7 +100,7 @@ function trimmed(layers: readonly Layer[], from: number, to: number): Omit<Stret
 
 function ordered(recipe: Recipe, stretch: Stretch): MaskOrder | null {
   const { colours } = stretch;
-  if (colours.length < 2 || recipe.zones.length < 2) return null;
+  if (colours.length < 2 || colours.length > MOST_COLOURS || recipe.zones.length < 2) return null;
   const on = colours.map((c) => new Set(zonesOf(recipe, c)));
   const last = lastOf(recipe, stretch, on);
   if (new Set(last.values()).size < 2) return null;
@@ -115,10 +117,12 @@ function ordered(recipe: Recipe, stretch: Stretch): MaskOrder | null {
       (j < k && [...on[j]!].some((z) => on[k]!.has(z))) || c.waitsFor.includes(other.id) ? [j] : [],
     ),
   );
-  const costs = (k: number, done: ReadonlySet<number>): number =>
-    [...last].filter(([z, l]) => l === k && threats.get(z)!.some((t) => t !== k && !done.has(t))).length;
+  const scheme: Scheme = {
+    before: before.map(bitsOf),
+    zones: [...last].map(([z, k]) => ({ last: k, threats: bitsOf(threats.get(z)!) & ~(1 << k) })),
+  };
   const isProved = colours.length <= MOST_PROVED;
-  const order = isProved ? best(colours.length, before, costs) : greedy(colours.length, before, costs);
+  const order = isProved ? best(scheme) : improved(scheme);
   const spans = spansOf(order, last, threats);
   return {
     colours,
@@ -187,28 +191,46 @@ function bareOf(
   });
 }
 
-type Costs = (k: number, done: ReadonlySet<number>) => number;
+/** Colours by their places, sets of them as bits. */
+interface Scheme {
+  /** of each colour, those that have to be on before it */
+  readonly before: readonly number[];
+  /** of each zone, the colour that it keeps and those that would spoil it */
+  readonly zones: readonly { readonly last: number; readonly threats: number }[];
+}
+
+function bitsOf(places: readonly number[]): number {
+  return places.reduce((bits, k) => bits | (1 << k), 0);
+}
+
+/** Zones that need a mask where colour `k` goes on after those that are done: what would spoil them is still to come. */
+function costOf({ zones }: Scheme, k: number, done: number): number {
+  let sum = 0;
+  for (const z of zones) if (z.last === k && (z.threats & ~done) !== 0) sum++;
+  return sum;
+}
 
 /**
  * The cheapest order, by trying every set of colours that may be on (Held and Karp's recursion over subsets, 1962, from memory); of equals
  * the one in which least changes places.
  */
-function best(n: number, before: readonly (readonly number[])[], costs: Costs): readonly number[] {
+function best(scheme: Scheme): readonly number[] {
+  const n = scheme.before.length;
   const LATER = 1 / (n * n + 1);
   const cost = new Float64Array(1 << n).fill(Infinity);
   const came = new Int8Array(1 << n).fill(-1);
   cost[0] = 0;
   for (let set = 0; set < 1 << n; set++) {
     if (cost[set] === Infinity) continue;
-    const done = new Set(Array.from({ length: n }, (_, k) => k).filter((k) => set & (1 << k)));
     for (let k = 0; k < n; k++) {
-      if (done.has(k) || before[k]!.some((b) => !done.has(b))) continue;
-      const swaps = Array.from({ length: k }, (_, j) => j).filter((j) => !done.has(j)).length;
-      const next = cost[set]! + costs(k, done) + LATER * swaps;
-      const with_ = set | (1 << k);
-      if (next >= cost[with_]!) continue;
-      cost[with_] = next;
-      came[with_] = k;
+      if (set & (1 << k) || scheme.before[k]! & ~set) continue;
+      let swaps = 0;
+      for (let j = 0; j < k; j++) if (!(set & (1 << j))) swaps++;
+      const next = cost[set]! + costOf(scheme, k, set) + LATER * swaps;
+      const grown = set | (1 << k);
+      if (next >= cost[grown]!) continue;
+      cost[grown] = next;
+      came[grown] = k;
     }
   }
   const order: number[] = [];
@@ -216,15 +238,34 @@ function best(n: number, before: readonly (readonly number[])[], costs: Costs): 
   return order;
 }
 
-function greedy(n: number, before: readonly (readonly number[])[], costs: Costs): readonly number[] {
-  const done = new Set<number>();
-  while (done.size < n) {
-    const open = Array.from({ length: n }, (_, k) => k).filter(
-      (k) => !done.has(k) && before[k]!.every((b) => done.has(b)),
-    );
-    done.add(open.reduce((a, b) => (costs(b, done) < costs(a, done) ? b : a)));
+/** The present order, one colour after another put where it costs least, until nothing gains: no proof. */
+function improved(scheme: Scheme): readonly number[] {
+  let order: readonly number[] = scheme.before.map((_, k) => k);
+  let least = costOfOrder(scheme, order);
+  for (let gains = true; gains;) {
+    gains = false;
+    for (const k of [...order]) {
+      const rest = order.filter((x) => x !== k);
+      for (let at = 0; at <= rest.length; at++) {
+        const tried = [...rest.slice(0, at), k, ...rest.slice(at)];
+        const cost = costOfOrder(scheme, tried);
+        if (cost >= least) continue;
+        [order, least, gains] = [tried, cost, true];
+      }
+    }
   }
-  return [...done];
+  return order;
+}
+
+/** Masks of an order; none where something stands before what it has to follow. */
+function costOfOrder(scheme: Scheme, order: readonly number[]): number {
+  let [sum, done] = [0, 0];
+  for (const k of order) {
+    if (scheme.before[k]! & ~done) return Infinity;
+    sum += costOf(scheme, k, done);
+    done |= 1 << k;
+  }
+  return sum;
 }
 
 /** The colours in their new order, with what is covered before and freed after each. */

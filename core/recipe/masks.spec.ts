@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { Layer, Recipe } from '#core/muster';
 import { layer, smallMuster } from '../plan/testing';
 import { shareOf } from '../amounts/area';
-import { checkCraft, layersOn, linksOf, masksOf, zonesOf } from './index';
+import { checkCraft, layersOn, linksOf, maskingOf, masksOf, zonesOf } from './index';
 
 const ZONES = [
   { id: 'hull', name: 'Hull' },
@@ -83,5 +83,39 @@ describe('a mask', () => {
     expect(rules(over('deck'))).toContain('mask-left-on');
     expect(rules(over('glass'))).not.toContain('mask-left-on');
     expect(rules(over('glass'))).not.toContain('zone-without-colour');
+  });
+});
+
+describe('what one masks with', () => {
+  const masked = (masking: Layer['masking'], over: Partial<Layer> = {}): string[] =>
+    checkCraft(
+      recipe([
+        layer('prime', { family: 'primer' }),
+        layer('deck', { zones: ['deck'], dryMinutes: 60 }),
+        layer('mask', { task: 'mask', family: 'work', zones: ['deck'], dryMinutes: 20, masking }),
+        layer('hull', over),
+        layer('off', { task: 'unmask', family: 'work', zones: ['deck'] }),
+      ]),
+    ).map((f) => f.rule);
+
+  it('pulls young paint off where it sticks: tape and liquid mask, not a stencil, paper or salt', () => {
+    expect(masked('tape')).toContain('tape-on-young');
+    expect(masked(undefined)).toContain('tape-on-young');
+    expect(masked('liquid')).toContain('tape-on-young');
+    for (const loose of ['stencil', 'paper', 'salt'] as const)
+      expect(masked(loose)).not.toContain('tape-on-young');
+  });
+
+  it('may stay as long as it bears: tape until the paint hardens, a stencil an hour, salt as one likes', () => {
+    const left = (masking: Layer['masking'], dryMinutes: number): boolean =>
+      masked(masking, { dryMinutes }).includes('mask-left-on');
+    expect([left('tape', 720), left('tape', 721)]).toEqual([false, true]);
+    expect([left('stencil', 60), left('stencil', 61)]).toEqual([false, true]);
+    expect(left('salt', 5000)).toBe(false);
+  });
+
+  it('is putty where the step is one of putty, and nothing where it does not mask', () => {
+    expect(maskingOf(layer('p', { task: 'putty' }))?.name).toBe('putty');
+    expect(maskingOf(layer('x', { masking: 'tape' }))).toBeNull();
   });
 });

@@ -1,8 +1,12 @@
 /** What is covered, with what, from which layer to which: a layer over a covered zone does not go on it. */
+import { maskingFacts, type Masking } from '#core/materials';
 import type { Layer, Recipe } from '#core/muster';
 
-/** Drying minutes after which paint over tape tears at its edge (common practice, no source). */
-export const TEARS_AFTER = 720;
+/** What a layer masks with; null: it does not mask. */
+export function maskingOf({ task, masking }: Pick<Layer, 'task' | 'masking'>): Masking | null {
+  if (task === 'putty') return maskingFacts('putty');
+  return task === 'mask' ? maskingFacts(masking ?? 'tape') : null;
+}
 
 export interface Mask {
   readonly layer: Layer;
@@ -18,7 +22,7 @@ export interface Mask {
 export function masksOf(recipe: Recipe): Mask[] {
   const all = recipe.zones.map((z) => z.id);
   return recipe.layers.flatMap((layer, from): Mask[] => {
-    if (layer.task !== 'mask' && layer.task !== 'putty') return [];
+    if (!maskingOf(layer)) return [];
     const named = layer.zones.filter((z) => all.includes(z));
     const off = recipe.layers.findIndex((l, k) => k > from && l.task === 'unmask' && sharesZone(l, layer));
     return [{ layer, from, to: off < 0 ? null : off, zones: named.length === all.length ? [] : named }];

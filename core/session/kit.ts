@@ -1,5 +1,5 @@
 /** Before a session: what to lay out, in order. After it: what must be left alone until when, and what opens meanwhile. */
-import { isFor, isSolvent, isWashable } from '#core/recipe';
+import { isFor, isSolvent, isWashable, maskingOf } from '#core/recipe';
 import { familyOf, methodOf } from '#core/materials';
 import type { Resting } from './shelf';
 import { clockTime, listed, moment, type Plan, type PlanSession, type PlanStep } from '#core/plan';
@@ -33,8 +33,7 @@ export function layOut(plan: Plan, session: PlanSession, done: ReadonlySet<strin
     );
   const masked = new Map<string, number>();
   for (const { layer } of steps)
-    if (layer.task === 'mask' || layer.task === 'putty')
-      masked.set(layer.name, (masked.get(layer.name) ?? 0) + 1);
+    if (maskingOf(layer)) masked.set(layer.name, (masked.get(layer.name) ?? 0) + 1);
   for (const [name, n] of masked) put('Masks', `${name}: for ${n} ${n === 1 ? 'piece' : 'pieces'}`);
   for (const s of steps) {
     const { layer } = s;
@@ -44,7 +43,8 @@ export function layOut(plan: Plan, session: PlanSession, done: ReadonlySet<strin
     if (layer.method === 'sponge') put('Tools', 'Sponge and tweezers');
     if (isFor('mark')(layer)) put('Tools', 'Pens and graphite');
     if (layer.method === 'pour') put('Tools', 'Pouring cup, level');
-    if (layer.task === 'mask') put('Tools', 'Tape and putty, a fresh blade');
+    const masking = maskingOf(layer);
+    if (masking) put('Tools', masking.tools);
     if (layer.task === 'unmask') put('Tools', 'Fine tweezers');
     if (layer.task === 'decal' || layer.task === 'softener') put('Tools', 'Decal tweezers and a soft brush');
     if (layer.task === 'polish') put('Tools', 'Polishing cloth');
@@ -53,7 +53,7 @@ export function layOut(plan: Plan, session: PlanSession, done: ReadonlySet<strin
     if (familyOf(layer.family).drying === 'solvent' || familyOf(layer.family).drying === 'oxidation')
       put('Protection', 'Gloves, open window, closed metal bin for rags');
     if (familyOf(layer.family).hazards.includes('dust')) put('Protection', 'Dust mask and eye protection');
-    if (layer.task === 'mask') put('Protection', 'Eye protection for trimming');
+    if (masking?.isCut) put('Protection', 'Eye protection for trimming');
     if (layer.task === 'decal' || layer.task === 'lift' || layer.task === 'rinse' || isWashable(layer))
       put('Water and cloths', 'Warm (not hot) water and a soft brush');
     if (familyOf(layer.family).drying === 'water' && layer.method !== 'can')

@@ -1,6 +1,6 @@
 /** What a plan takes from the shelves: by product and session, when each runs out, what to buy by which day. */
 import { markingsWanted } from '#core/variety';
-import { isSolvent } from '#core/recipe';
+import { isSolvent, maskingOf } from '#core/recipe';
 import { amountOf, mixOf, type Component } from '#core/amounts';
 import { AmountError } from '#core/materials';
 import {
@@ -307,7 +307,7 @@ function usesIt(consumable: Consumable, step: PlanStep): boolean {
     case 'sponge':
       return step.layer.method === 'sponge';
     case 'mask':
-      return step.layer.task === 'mask' || step.layer.task === 'putty';
+      return maskingOf(step.layer) !== null;
     case 'enamel':
       return isSolvent(step.layer) || step.layer.task === 'wipe';
   }

@@ -15,7 +15,7 @@ import {
 import type { RecipeFix } from '../finding';
 import type { Layer, Recipe } from '#core/muster';
 import { zonesOf } from '../links';
-import { masksOf, TEARS_AFTER, type Mask } from '../masks';
+import { maskingOf, masksOf, type Mask } from '../masks';
 import {
   changeLayer,
   colourLayer,
@@ -309,12 +309,13 @@ export const COVER: readonly Rule[] = [
         const { layer, from, to } = mask;
         const over = to === null ? [] : recipe.layers.slice(from + 1, to);
         const wait = over.reduce((sum, l) => sum + l.dryMinutes, 0);
-        // Putty gives way; clear parts stay covered until all is done, and what crept under is rubbed off.
-        if (to !== null && (layer.task === 'putty' || wait <= TEARS_AFTER || isOnClear(recipe, mask)))
-          return [];
+        const masking = maskingOf(layer);
+        const stays = masking?.staysMinutes ?? Infinity;
+        // Putty and salt give way; clear parts stay covered until all is done, and what crept under is rubbed off.
+        if (to !== null && (wait <= stays || isOnClear(recipe, mask))) return [];
         const first = over.find(isPaint);
         const last = recipe.layers.slice(from + 1).find(isPaint) ?? layer;
-        const text = 'The mask stays on until the paint has hardened: the edge tears.';
+        const text = masking?.afterwards ?? '';
         const cure = 'Take it off while the paint is young.';
         if (to === null)
           return [
@@ -331,6 +332,24 @@ export const COVER: readonly Rule[] = [
           ];
         const fix = first && moveOver(`Take it off after “${first.name}”`, recipe.layers[to]!, first);
         return [{ layer, text, cure, ...(fix ? { fix } : {}) }];
+      }),
+  },
+  {
+    id: 'wet-mask',
+    severity: 'warning',
+    check: ({ recipe }) =>
+      masksOf(recipe).flatMap(({ layer }): Hit[] => {
+        const masking = maskingOf(layer);
+        if (!masking || layer.dryMinutes >= masking.driesMinutes) return [];
+        const dries = `${masking.driesMinutes} min`;
+        return [
+          {
+            layer,
+            text: `The ${masking.name} is painted over while it is wet: it runs, and the edge with it.`,
+            cure: `Let it dry ${dries} first.`,
+            fix: changeLayer(`Let it dry ${dries}`, layer, { dryMinutes: masking.driesMinutes }),
+          },
+        ];
       }),
   },
   {

@@ -3,6 +3,7 @@ import { familyOf } from '#core/materials';
 import { isFor, isPaint, isSolvent } from '../kinds';
 import { withoutLayer, type Layer, type Recipe } from '#core/muster';
 import { zonesOf } from '../links';
+import { maskingOf } from '../masks';
 import { hands } from '../rounds';
 import type { Finding, RecipeFix } from '../finding';
 
@@ -202,7 +203,7 @@ export function eachOnce(
 /** Minutes that a layer must have dried before this one goes on it, by its family's stages; null: nothing beyond its own. */
 export function restUnder(layer: Layer, below: Layer): number | null {
   const { tape, solvent } = familyOf(below.family).stages;
-  if (layer.task === 'mask') return isFor('release')(below) ? null : tape;
+  if (maskingOf(layer)?.sticks) return isFor('release')(below) ? null : tape;
   if (isSolvent(layer) && layer.task !== 'wipe' && !isSolvent(below) && !isFor('seal')(below)) return solvent;
   return null;
 }

@@ -1,6 +1,7 @@
 /** The chipping sandwich: medium, topcoat, lifting, sealing, and what must not come between. */
 import { isFor, isPaint, isAcrylic, isMedium, isWash, isAcrylicWash, isSeal, isTask } from '../kinds';
 import type { Layer } from '#core/muster';
+import { maskingOf } from '../masks';
 import {
   changeLayer,
   eachOnce,
@@ -110,7 +111,7 @@ export const SANDWICH: readonly Rule[] = [
     check: (stack) =>
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
-        const medium = layer.task === 'mask' ? liveMedium(layers, at) : null;
+        const medium = maskingOf(layer)?.sticks ? liveMedium(layers, at) : null;
         if (!medium) return null;
         return {
           text: 'Tape tears a live chipping layer off.',

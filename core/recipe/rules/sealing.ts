@@ -1,5 +1,6 @@
 /** What may lie directly over what. */
 import { familyOf } from '#core/materials';
+import { maskingOf } from '../masks';
 import type { Layer } from '#core/muster';
 import {
   isFor,
@@ -124,7 +125,7 @@ export const SEALING: readonly Rule[] = [
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
         const below = paintBelow(layers, at);
-        if (layer.task !== 'mask' || !below || isFor('release')(below)) return null;
+        if (!maskingOf(layer)?.sticks || !below || isFor('release')(below)) return null;
         const { tape } = familyOf(below.family).stages;
         const dries = restOf(below);
         if (tape === null)

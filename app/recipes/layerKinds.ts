@@ -28,7 +28,7 @@ const TASK_WORDS: Readonly<Record<Task, string>> = {
   coat: 'a coat',
   lift: 'lifting chips',
   wipe: 'wiping a wash back',
-  mask: 'masking with tape',
+  mask: 'masking',
   putty: 'masking with putty',
   unmask: 'unmasking',
   glue: 'gluing',

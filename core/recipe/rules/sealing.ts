@@ -125,7 +125,8 @@ export const SEALING: readonly Rule[] = [
       eachOnce(stack, (layers, at) => {
         const layer = layers[at]!;
         const below = paintBelow(layers, at);
-        if (!maskingOf(layer)?.sticks || !below || isFor('release')(below)) return null;
+        const masking = maskingOf(layer);
+        if (!masking?.sticks || !below || isFor('release')(below)) return null;
         const { tape } = familyOf(below.family).stages;
         const dries = restOf(below);
         if (tape === null)
@@ -140,7 +141,7 @@ export const SEALING: readonly Rule[] = [
           };
         if (dries >= tape) return null;
         return {
-          text: `“${below.name}” has dried for ${hoursOf(dries)} when the tape goes on; it bears it after ${hoursOf(tape)}.`,
+          text: `“${below.name}” has dried for ${hoursOf(dries)} when the ${masking.name} goes on; it bears it after ${hoursOf(tape)}.`,
           cure: `Let it dry ${hoursOf(tape)}, or use putty.`,
           fix: changeLayer(`Let it dry ${hoursOf(tape)}`, below, { dryMinutes: tape }),
         };

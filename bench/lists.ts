@@ -9,6 +9,8 @@ import { createApp } from '../server/app';
 const UNITS = 5000;
 const PIECES = 500;
 const ENTRIES = 10_000;
+/** The odds of a plan are played for so long at most. */
+const ODDS_MS = 26_000;
 const TEN_MINUTES_MS = 600_000;
 
 // Run in the page, where there is a document: kept as text, so that this file needs no browser's types.
@@ -73,6 +75,9 @@ async function manyUnits(page: Page): Promise<void> {
 
 async function onePile(page: Page): Promise<void> {
   await bringIn(page, 1, PIECES);
+  // What the page itself takes is asked for: two cores that plan as well have less for it.
+  await page.getByText('planned', { exact: true }).waitFor({ timeout: 120_000 });
+  await page.waitForTimeout(ODDS_MS);
   await told(page, `a unit of ${PIECES} pieces made`);
   await timed(page, 'opened', async () => {
     await page

@@ -2,6 +2,7 @@
 import {
   minutesOfDay,
   minutesSince,
+  MOST_DAYS,
   originOf,
   sessionsOf,
   type BenchSession,
@@ -14,7 +15,7 @@ import { checkAir } from './checkAir';
 import { checkCrafts } from './checkCrafts';
 import { checkStores } from './checkStores';
 import { checkWays } from './checkWays';
-import { horizonDays } from './horizon';
+import { handMinutes, horizonDays, loadOf } from './horizon';
 
 /** The checks of a muster, each by itself: a page that may not stand still takes them one after the other. */
 export const MUSTER_CHECKS: readonly ((muster: Muster) => Finding[])[] = [
@@ -39,8 +40,27 @@ function checkUnits(muster: Muster): Finding[] {
   return [
     ...muster.units.flatMap((unit) => checkUnit(muster, sessions, unit)),
     ...checkLongest(muster, sessions),
+    ...checkLoad(muster),
   ];
 }
+
+/** More work than two years of sessions hold: no plan of it ends. */
+function checkLoad(muster: Muster): Finding[] {
+  const { minutes } = loadOf(muster);
+  const has = handMinutes(muster, MOST_DAYS);
+  if (has === 0 || minutes <= has) return [];
+  return [
+    error(
+      'too-much-work',
+      { view: 'bench' },
+      'Bench, sessions',
+      `All pieces together take ${hours(minutes)} h of hands, and there are ${hours(has)} h of sessions in two years.`,
+      'Longer or more sessions, more people, quicker recipes, or part of it in a muster of its own.',
+    ),
+  ];
+}
+
+const hours = (minutes: number): number => Math.round(minutes / 60);
 
 function error(rule: string, place: Place, where: string, text: string, cure: string): Finding {
   return { rule, severity: 'error', place, where, text, cure };

@@ -324,7 +324,7 @@ function running(
       );
     },
     get isStuck() {
-      return best === null && proof === 'open' && !first.isBusy;
+      return best === null && proof === 'open' && first.isStumped;
     },
     get tried() {
       return tried;

@@ -136,7 +136,7 @@ type Theme = 'night' | 'day';
     </main>
     @if (notices.current(); as notice) {
       <div
-        class="no-print fixed bottom-24 left-1/2 z-40 flex w-max max-w-[min(94vw,44rem)] -translate-x-1/2 items-center gap-3 rounded-lg border border-lamp bg-raised px-4 py-2.5 shadow-lg md:px-5"
+        class="no-print fixed bottom-24 left-1/2 z-40 flex w-max max-w-[min(94vw,44rem)] -translate-x-1/2 items-center gap-3 rounded-lg border border-lamp bg-raised px-4 py-2.5 shadow-lg md:right-5 md:bottom-5 md:left-auto md:translate-x-0 md:px-5"
         role="status"
       >
         <span>{{ notice.text }}</span>

@@ -30,6 +30,21 @@ async function planned(
 }
 
 describe('the planning desk', () => {
+  it('compares with one unit after another only where that is soon told', async () => {
+    const [unit] = muster.units;
+    const [piece] = unit!.pieces;
+    const pieces = Array.from({ length: 800 }, (_, k) => ({
+      ...piece!,
+      id: `p${k}`,
+      name: `Piece ${k}`,
+      joins: null,
+    }));
+    const pile = { ...muster, units: [{ ...unit!, pieces }] };
+    const { solved, naiveLateMinutes } = await planned(new PlanningDesk(), { muster: pile, seconds: 3 });
+    expect(solved.plan.steps.size).toBeGreaterThan(3000);
+    expect(naiveLateMinutes).toBeNull();
+  }, 60_000);
+
   it('tells better plans and how far it is, and at the end the best, which passes the judge', async () => {
     const news: News[] = [];
     const outcome = await new PlanningDesk().plan(order(), (n) => news.push(n));

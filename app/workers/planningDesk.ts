@@ -125,6 +125,8 @@ const TELL_MS_A_STEP = 0.5;
 const NAIVE_MS = 600;
 /** … which a slow machine may need longer for. */
 const NAIVE_MOST_MS = 10_000;
+/** Beyond so many steps even its first plan takes longer than anybody waits for a comparison. */
+const NAIVE_MOST_STEPS = 3000;
 /** Up to so many operations settling is a matter of a twentieth of a second: every plan told is settled, beyond only the last. */
 const SETTLED_AT_ONCE = 1000;
 /** While there is no plan at all, so many times the time is given. */
@@ -214,7 +216,8 @@ export class PlanningDesk {
       await breathe();
       if (this.run !== run) return { kind: 'left' };
     }
-    const naiveLateMinutes = order.now === null ? await this.naive(run, order.muster) : null;
+    const isCompared = order.now === null && posed.steps.size <= NAIVE_MOST_STEPS;
+    const naiveLateMinutes = isCompared ? await this.naive(run, order.muster) : null;
     if (this.run !== run) return { kind: 'left' };
     if (pooled !== null && hasNone()) return this.planned(pooled, order, naiveLateMinutes, isMissed);
     const best = search.best();

@@ -11,6 +11,7 @@ import {
 import { rxResource } from '@angular/core/rxjs-interop';
 import { from } from 'rxjs';
 import type { PlanStep } from '#core/plan';
+import type { MarkPlace } from '#core/session';
 import { MusterStore } from '../data/musterStore';
 import { OPEN_VARIETY } from '../data/varietyDesk';
 import { FacesDrawing } from '../unit/facesDrawing';
@@ -95,7 +96,7 @@ export class WhereItGoes {
     inject(DestroyRef).onDestroy(() => this.desk.close());
   }
 
-  protected draw(place: Parameters<PlacedLog['draw']>[3]): void {
+  protected draw(place: MarkPlace): void {
     const p = this.placed();
     if (p) void this.log.draw(p.unit, p.brief.piece, p.placed.layer, place);
   }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { markOn, type PlacedMark } from '#core/session';
+import { markOn, type MarkPlace, type PlacedMark } from '#core/session';
 import type { Area, Brief, Face } from '#core/variety';
 import { boxOf } from '#core/variety';
 
@@ -12,9 +12,6 @@ const BARE = '#a3a49d';
 const LIGHT = '#e9e6da';
 /** Pixels that a tap covers to each side. */
 const TAP = 8;
-
-/** A place on a face, as the log keeps it. */
-type Place = Pick<Area, 'face' | 'x' | 'y' | 'rx' | 'ry'>;
 
 interface Drawn {
   readonly face: Face;
@@ -141,7 +138,7 @@ export class FacesDrawing {
   readonly done = input<readonly PlacedMark[]>([]);
   /** may one draw on it where marks went? */
   readonly draws = input(false);
-  readonly drawn = output<Place>();
+  readonly drawn = output<MarkPlace>();
   protected readonly id = `faces-${count++}-`;
 
   protected readonly bare = BARE;
@@ -266,7 +263,7 @@ function isOn(face: Drawn, [x, y]: readonly [number, number]): boolean {
 }
 
 /** The place that a stroke covers; a tap is a small one. */
-function placeOf(face: Drawn, points: readonly (readonly [number, number])[]): Place {
+function placeOf(face: Drawn, points: readonly (readonly [number, number])[]): MarkPlace {
   const along = (k: 0 | 1, from: number, size: number): readonly [number, number] => {
     const at = points.map((p) => (p[k] - from) / size);
     const [low, high] = [Math.min(...at), Math.max(...at)];
@@ -277,7 +274,7 @@ function placeOf(face: Drawn, points: readonly (readonly [number, number])[]): P
   return { face: face.face, x, y, rx, ry };
 }
 
-function shapeOn(face: Drawn, { x, y, rx, ry }: Omit<Place, 'face'>) {
+function shapeOn(face: Drawn, { x, y, rx, ry }: Omit<MarkPlace, 'face'>) {
   return {
     cx: face.x + x * face.width,
     cy: face.y + y * face.height,

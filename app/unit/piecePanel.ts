@@ -19,6 +19,7 @@ import {
   type Placed,
   type Trait,
 } from '#core/variety';
+import type { MarkPlace } from '#core/session';
 import { MusterStore } from '../data/musterStore';
 import { Button } from '../ui/button';
 import { CheckField } from '../ui/checkField';
@@ -76,7 +77,7 @@ export class PiecePanel {
     return `Left and right differ by ${Math.round(100 * brief.asymmetry)} % of what is on them; ${Math.round(100 * brief.low)} % of what is on the sides lies in their lower half.`;
   });
 
-  protected draw(place: Parameters<PlacedLog['draw']>[3]): void {
+  protected draw(place: MarkPlace): void {
     const layer = this.brief()?.placed.find((p) => p.layer.id === this.only())?.layer;
     if (layer) void this.placedLog.draw(this.unit(), this.piece(), layer, place);
   }

@@ -1,7 +1,7 @@
 import { inject, Injectable, signal } from '@angular/core';
 import type { Layer, Piece, Unit } from '#core/muster';
 import type { New, LogEntry } from '#core/log';
-import { drawnEntry, markOn, placedMarks, tickedEntry, type PlacedMark } from '#core/session';
+import { drawnEntry, markOn, placedMarks, tickedEntry, type MarkPlace, type PlacedMark } from '#core/session';
 import type { Area } from '#core/variety';
 import { Logbook } from '../data/logbook';
 
@@ -22,7 +22,7 @@ export class PlacedLog {
     return mark ? this.takeOff(mark) : this.add(tickedEntry(unit, piece, layer, area));
   }
 
-  draw(unit: Unit, piece: Piece, layer: Layer, place: Parameters<typeof drawnEntry>[3]): Promise<void> {
+  draw(unit: Unit, piece: Piece, layer: Layer, place: MarkPlace): Promise<void> {
     return this.add(drawnEntry(unit, piece, layer, place));
   }
 

@@ -49,6 +49,6 @@ export {
   type DecalDeed,
 } from './decals';
 export { unitRecord, type RecordLayer, type UnitRecord } from './unitRecord';
-export { drawnEntry, markOn, placedMarks, tickedEntry, type PlacedMark } from './placedMarks';
+export { drawnEntry, markOn, placedMarks, tickedEntry, type MarkPlace, type PlacedMark } from './placedMarks';
 export { recipesOf, referencesOf, referenceWords, type ReferenceShown } from './references';
 export { pictureDue } from './pictureDue';

@@ -3,17 +3,18 @@ import type { Layer, Piece, Unit } from '#core/muster';
 import { standing, type EntryOf, type LogEntry, type New } from '#core/log';
 
 export type PlacedMark = EntryOf<'placed'>;
-type Place = Pick<PlacedMark, 'face' | 'x' | 'y' | 'rx' | 'ry'>;
+/** Where on a piece: centre and half axes, 0 to 1 of the face. */
+export type MarkPlace = Pick<PlacedMark, 'face' | 'x' | 'y' | 'rx' | 'ry'>;
 /** A place that a brief names. */
 type Named = Pick<PlacedMark, 'face' | 'where'>;
 
 /** A place of the brief that has what it is to have. */
-export function tickedEntry(unit: Unit, piece: Piece, layer: Layer, area: Place & Named): New<LogEntry> {
+export function tickedEntry(unit: Unit, piece: Piece, layer: Layer, area: MarkPlace & Named): New<LogEntry> {
   return entryOf(unit, piece, layer, area, area.where, false);
 }
 
 /** A place that the brief did not name. */
-export function drawnEntry(unit: Unit, piece: Piece, layer: Layer, place: Place): New<LogEntry> {
+export function drawnEntry(unit: Unit, piece: Piece, layer: Layer, place: MarkPlace): New<LogEntry> {
   return entryOf(unit, piece, layer, place, 'drawn by hand', true);
 }
 
@@ -21,7 +22,7 @@ function entryOf(
   unit: Unit,
   piece: Piece,
   layer: Layer,
-  { face, x, y, rx, ry }: Place,
+  { face, x, y, rx, ry }: MarkPlace,
   where: string,
   isDrawn: boolean,
 ): New<LogEntry> {

@@ -449,7 +449,7 @@ export const markingSchema = z.strictObject({
   name,
   /** several subjects on one sheet are bought as one: the sheet that it is on, by name; without it, a sheet of its own */
   sheet: name.optional(),
-  /** how many of it a sheet has; without it, as many as there were */
+  /** how many of it a sheet has; without it nothing is said of how many sheets to buy */
   perSheet: z.int().min(1).max(10_000).optional(),
   /** pieces of these units get them */
   unit: id.nullable(),

@@ -7,6 +7,7 @@ import { storesOf } from '#core/muster';
 import { effectiveRecipe, masksOf } from '#core/recipe';
 import { moment, strengthWords, type Plan, type PlanStep } from '#core/plan';
 import { endedSteps, standing, type EntryOf, type LogEntry, type New } from '#core/log';
+import { recipesOf } from './references';
 
 export interface LookItem {
   readonly id: string;
@@ -91,7 +92,7 @@ type Item = Omit<LookItem, 'verdict'>;
 
 function itemsOf(muster: Muster, unit: Unit): Item[] {
   const pieces = unit.pieces.map((p) => p.id);
-  const recipes = muster.recipes.filter((r) => unit.pieces.some((p) => p.recipe === r.id));
+  const recipes = recipesOf(muster, unit);
   const markings = storesOf(muster).markings.filter((m) => m.unit === null || m.unit === unit.id);
   const hasDecals = recipes.some((r) => r.layers.some((l) => l.task === 'decal'));
   const parts = unit.pieces.filter((p) => p.joins);

@@ -11,12 +11,17 @@ const PIECES = 500;
 const ENTRIES = 10_000;
 /** The odds of a plan are played for so long at most. */
 const ODDS_MS = 26_000;
+/** The browser tells how long it took to answer a press after it has. */
+const ANSWER_TOLD_MS = 500;
 const TEN_MINUTES_MS = 600_000;
 
 // Run in the page, where there is a document: kept as text, so that this file needs no browser's types.
 const WATCH = `globalThis.longTasks = [];
+  globalThis.answers = [];
   new PerformanceObserver((list) => list.getEntries().forEach((e) => longTasks.push(Math.round(e.duration))))
-    .observe({ entryTypes: ['longtask'] });`;
+    .observe({ entryTypes: ['longtask'] });
+  new PerformanceObserver((list) => list.getEntries().forEach((e) => answers.push(Math.round(e.duration))))
+    .observe({ type: 'event', durationThreshold: 16 });`;
 const scrolling = (box: string): string => `new Promise((resolve) => {
   const box = ${box};
   const frames = [];
@@ -137,7 +142,13 @@ async function bringIn(page: Page, units: number, pieces: number): Promise<void>
 async function timed(page: Page, what: string, act: () => Promise<void>): Promise<void> {
   const begun = performance.now();
   await act();
-  await told(page, `${what}: ${Math.round(performance.now() - begun)} ms`);
+  const taken = Math.round(performance.now() - begun);
+  await page.waitForTimeout(ANSWER_TOLD_MS);
+  const answers = await page.evaluate<number[]>('answers.splice(0)');
+  await told(
+    page,
+    `${what}: ${taken} ms, the page painted its answer ${Math.max(0, ...answers)} ms after the press`,
+  );
 }
 
 async function told(page: Page, what: string): Promise<void> {

@@ -66,3 +66,49 @@ test('a finish is wished for, composed, edited by hand, and composed again aroun
   await expect(page.getByLabel('Washes', { exact: true })).toHaveValue('acrylic');
   expect(errors).toEqual([]);
 });
+
+test('a mixture is made of products: it is called as they are, tried on scrap, and told at the bench', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await page.goto('/recipes');
+  await page.getByRole('link', { name: 'Reed folk, wet boots' }).click();
+  await page
+    .getByRole('button', { name: /Grey primer/ })
+    .first()
+    .click();
+  const loaded = page.getByLabel(/^As it is loaded/);
+  await page.getByRole('button', { name: 'One part more' }).click();
+  await expect(loaded).toHaveValue('grey primer, acrylic thinner 1:1');
+  await page.getByText('What else it can be').click();
+  await page.getByLabel(/^Judged how/).fill('against the left door');
+  await page.getByLabel(/^Judged how/).press('Enter');
+  await page.getByLabel(/^Done for the first time/).check();
+  await page.getByRole('button', { name: /^Try it on scrap before/ }).click();
+  await expect(page.getByRole('button', { name: /^Try it on scrap before/ })).toHaveCount(0);
+  await expectAccessible(page);
+
+  await page.getByRole('link', { name: 'Stores' }).click();
+  await page.getByRole('button', { name: /^grey primer:/ }).click();
+  await page.getByLabel('Name, as mixtures call it').fill('Storm primer');
+  await page.getByLabel('Name, as mixtures call it').press('Enter');
+  await page.getByLabel('Would you take it again?').selectOption('with care');
+  await page.getByRole('button', { name: 'One that may' }).click();
+  await expect(page.getByLabel('Part 1')).toBeVisible();
+
+  await page.getByRole('link', { name: 'Recipes' }).click();
+  await page.getByRole('link', { name: 'Reed folk, wet boots' }).click();
+  await page
+    .getByRole('button', { name: /Grey primer/ })
+    .first()
+    .click();
+  await expect(loaded).toHaveValue('Storm primer, acrylic thinner 1:1');
+  await page.reload();
+  await page.getByRole('link', { name: 'Reed folk, wet boots' }).click();
+  await page
+    .getByRole('button', { name: /Grey primer/ })
+    .first()
+    .click();
+  await expect(loaded).toHaveValue('Storm primer, acrylic thinner 1:1');
+  expect(errors).toEqual([]);
+});

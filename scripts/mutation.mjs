@@ -34,7 +34,7 @@ for (const [name, { mutate, specs }] of Object.entries(ROOMS)) {
     // The wording of a text is not what a test should hold fast.
     mutator: { excludedMutations: ['StringLiteral'] },
     coverageAnalysis: 'perTest',
-    concurrency: 2,
+    concurrency: Number(process.env.MUTATION_CONCURRENCY ?? 2),
     timeoutMS: 20_000,
     reporters: ['clear-text', 'json'],
     clearTextReporter: { allowColor: false, logTests: false, reportTests: false, reportMutants: true },

@@ -81,7 +81,7 @@ import { Button } from '../ui/button';
     </div>
 
     <h3 class="mt-5 mb-2 text-[1.1rem]">Pieces</h3>
-    @defer (on immediate) {
+    @defer (on timer(1ms)) {
       <pm-piece-list
         [unit]="u"
         [recipes]="recipes()"
@@ -102,26 +102,31 @@ import { Button } from '../ui/button';
       (sent)="addPieces($event.text) && $event.clear()"
     />
 
-    <h3 class="mt-5 mb-1 text-[1.1rem]">Easily forgotten</h3>
-    <p class="mb-2 text-[0.9rem] text-mute">
-      Lamps, handles, undersides, the second of a pair: told before the last coat, and here before the table.
-    </p>
-    <pm-list-editor
-      label="Easily forgotten"
-      [items]="u.details ?? []"
-      [nameOf]="nameOf"
-      (taken)="setDetails(withoutDetail($event.id), $event.name + ' taken out')"
-    >
-      <ng-template [pmRow]="u.details ?? []" let-d>
-        <span class="min-w-0 grow self-center">{{ d.name }}</span>
-      </ng-template>
-    </pm-list-editor>
-    <pm-quick-line
-      class="mt-1 block"
-      label="More of it, commas between"
-      word="Note"
-      (sent)="addDetails($event.text); $event.clear()"
-    />
+    @defer (on idle) {
+      <h3 class="mt-5 mb-1 text-[1.1rem]">Easily forgotten</h3>
+      <p class="mb-2 text-[0.9rem] text-mute">
+        Lamps, handles, undersides, the second of a pair: told before the last coat, and here before the
+        table.
+      </p>
+      <pm-list-editor
+        label="Easily forgotten"
+        [items]="u.details ?? []"
+        [nameOf]="nameOf"
+        (taken)="setDetails(withoutDetail($event.id), $event.name + ' taken out')"
+      >
+        <ng-template [pmRow]="u.details ?? []" let-d>
+          <span class="min-w-0 grow self-center">{{ d.name }}</span>
+        </ng-template>
+      </pm-list-editor>
+      <pm-quick-line
+        class="mt-1 block"
+        label="More of it, commas between"
+        word="Note"
+        (sent)="addDetails($event.text); $event.clear()"
+      />
+    } @placeholder {
+      <p class="mt-5 h-24 text-mute">Easily forgotten…</p>
+    }
 
     <div class="mt-5 flex flex-wrap items-end gap-2 border-t border-line pt-4">
       <a pmButton="small lamp" [routerLink]="['/unit', u.id]">Deal, place, look over</a>

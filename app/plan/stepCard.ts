@@ -11,6 +11,7 @@ import {
   type PlanFinding,
   type PlanStep,
   type Why,
+  factsOfRun,
 } from '#core/plan';
 import type { Finding } from '#core/recipe';
 import { RunActions } from './runActions';
@@ -72,6 +73,9 @@ import { Button } from '../ui/button';
             }
             <p data-testid="when">{{ when() }}</p>
             <p class="text-[0.9rem] text-mute">{{ how() }}</p>
+            @for (line of sayings(); track line) {
+              <p class="text-[0.9rem]">{{ line }}</p>
+            }
           </div>
           <div class="md:border-l md:border-line md:pl-5">
             <h3 class="mb-1 text-[1.05rem] text-lamp">Why then, and not sooner?</h3>
@@ -178,6 +182,11 @@ export class StepCard {
     const sameDay = dayName(origin, s.start) === dayName(origin, s.end);
     return `${moment(origin, s.start)}–${sameDay ? clockTime(origin, s.end) : moment(origin, s.end)}${setup}`;
   });
+  /** when to judge it, and how it can be taken back */
+  protected readonly sayings = computed(() => {
+    const { judge, takenBack } = factsOfRun([this.step()!]);
+    return [...judge, ...takenBack];
+  });
   protected readonly how = computed(() => {
     const s = this.step()!;
     const { origin } = this.plan();
@@ -189,9 +198,6 @@ export class StepCard {
       s.layer.mixture,
       amount.ml > 0 ? `${amount.ml.toFixed(1)} ml: ${amount.from}` : '',
       s.rounds > 1 ? `round ${s.round} of ${s.rounds}` : '',
-      s.layer.judgeFrom
-        ? `not to be judged before “${s.recipe.layers.find((l) => l.id === s.layer.judgeFrom)?.name ?? 'later'}”`
-        : '',
       s.tide.dryAt > s.end
         ? `dry for the next layer ${moment(origin, Math.ceil(s.tide.dryAt))} (${duration(s.tide.dryAt - s.end)})`
         : '',

@@ -7,12 +7,14 @@ import {
   withEstimate,
   type Layer,
   type LayerWindow,
+  type Product,
   type Recipe,
 } from '#core/muster';
 import { duration } from '#core/plan';
 import { isOnZone, withZoneTurned } from '#core/recipe';
 import { FIELDS } from '../ui/fields';
 import { NumberField } from '../ui/numberField';
+import { MixtureEditor } from './mixtureEditor';
 import { LayerKinds } from './layerKinds';
 import { TextField } from '../ui/textField';
 import { WordHelp } from '../ui/word';
@@ -34,6 +36,7 @@ import { NoteField } from '../ui/noteField';
     Button,
     WordHelp,
     LayerKinds,
+    MixtureEditor,
     NumberField,
     TextField,
   ],
@@ -107,12 +110,7 @@ import { NoteField } from '../ui/noteField';
         Drying at 21 °C and 50 % humidity; nominal for this family: {{ nominal() }} min. The bench’s own air
         makes it longer or shorter. {{ stages() }}
       </p>
-      <pm-text
-        label="Mixture, as loaded (same words: same colour run)"
-        [optional]="true"
-        [value]="l.mixture"
-        (valueChange)="set({ mixture: $event }, 'mixture')"
-      />
+      <pm-mixture-editor [layer]="l" [products]="products()" (changed)="changed.emit($event)" />
       @if (recipe().zones.length > 0) {
         <fieldset>
           <legend class="label">Goes on</legend>
@@ -167,7 +165,7 @@ import { NoteField } from '../ui/noteField';
 
       <details>
         <summary class="cursor-pointer py-1 text-mute">
-          What else it can be: passes, faces, film, how much it covers, air, levels, substitute
+          What else it can be: tool, judging, taking back, passes, faces, film, cover, air, levels, substitute
         </summary>
         <pm-layer-kinds
           class="mt-2 block"
@@ -211,6 +209,8 @@ export class LayerEditor {
   protected readonly fields = FIELDS;
   readonly layer = input.required<Layer>();
   readonly recipe = input.required<Recipe>();
+  /** on the shelf, for mixtures */
+  readonly products = input<readonly Product[]>([]);
   readonly changed = output<{ layer: Layer; what: string }>();
   /** 1: up the stack, -1: down */
   readonly moved = output<number>();

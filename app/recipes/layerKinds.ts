@@ -16,6 +16,7 @@ import {
   type MaskingId,
 } from '#core/materials';
 import { SHEENS, TASKS, type Layer, type Recipe, type Sheen, type Substitute, type Task } from '#core/muster';
+import { takenBackOf } from '#core/recipe';
 import { CheckField } from '../ui/checkField';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { FIELDS } from '../ui/fields';
@@ -95,6 +96,42 @@ const NONE: Choice = { value: '', text: 'not said' };
           (valueChange)="set({ aid: aid($event) }, 'drying aid')"
         />
       </div>
+      <pm-text
+        label="Put on with (“No. 2 round”, “torn sponge”)"
+        [optional]="true"
+        [value]="l.applicator ?? ''"
+        (valueChange)="set({ applicator: $event || undefined }, 'what it is put on with')"
+      />
+      <pm-check
+        label="Done for the first time: tried on scrap before the first piece, and planned a quarter longer"
+        [value]="l.isFirstTime ?? false"
+        (valueChange)="set({ isFirstTime: $event || undefined }, 'first time')"
+      />
+      <pm-check
+        label="A picture is to be taken of it"
+        [value]="l.isPictured ?? false"
+        (valueChange)="set({ isPictured: $event || undefined }, 'picture')"
+      />
+      <fieldset class="grid grid-cols-2 gap-3 rounded-md border border-line p-3">
+        <legend class="px-1 font-semibold">Taken back</legend>
+        <pm-text
+          label="How (“damp cloth”)"
+          [optional]="true"
+          [value]="l.takenBack?.by ?? ''"
+          (valueChange)="setTakenBack($event, l.takenBack?.until ?? null)"
+        />
+        <pm-choice
+          label="No more from"
+          [value]="l.takenBack?.until ?? ''"
+          [choices]="noMoreFrom()"
+          (valueChange)="setTakenBack(l.takenBack?.by ?? usualBack()?.by ?? 'by hand', $event || null)"
+        />
+        @if (!l.takenBack && usualBack(); as usual) {
+          <p class="col-span-2 text-[0.9rem] text-mute">
+            Usually: {{ usual.by }}{{ usual.until ? ', until “' + usual.until.name + '”' : '' }}.
+          </p>
+        }
+      </fieldset>
       <fieldset class="grid grid-cols-2 gap-3 rounded-md border border-line p-3">
         <legend class="px-1 font-semibold">Again until it looks right</legend>
         <pm-number
@@ -172,6 +209,13 @@ const NONE: Choice = { value: '', text: 'not said' };
           [value]="l.millilitres ?? null"
           (valueChange)="set({ millilitres: $event ?? undefined }, 'own amount')"
         />
+        <pm-number
+          label="Kept for touching up, a piece"
+          unit="ml"
+          [of]="fields.layer.reserveMl"
+          [value]="l.reserveMl ?? null"
+          (valueChange)="set({ reserveMl: $event || undefined }, 'kept for touching up')"
+        />
       </div>
       <div class="grid grid-cols-2 gap-3">
         <pm-choice
@@ -187,6 +231,12 @@ const NONE: Choice = { value: '', text: 'not said' };
           (valueChange)="set({ judgeFrom: $event || undefined }, 'when to judge')"
         />
       </div>
+      <pm-text
+        label="Judged how (“at arm’s length, against the left door”)"
+        [optional]="true"
+        [value]="l.judgeBy ?? ''"
+        (valueChange)="set({ judgeBy: $event || undefined }, 'how to judge')"
+      />
       <pm-check
         label="Optional: a piece may go without it, or have a trace of it, or much"
         [value]="l.isOptional ?? false"
@@ -322,6 +372,17 @@ export class LayerKinds {
 
   protected set(part: Partial<Layer>, what: string): void {
     this.changed.emit({ part, what });
+  }
+
+  protected readonly noMoreFrom = computed((): readonly Choice[] => [
+    { value: '', text: 'at any time' },
+    ...this.above().slice(1),
+  ]);
+  /** how such a layer is taken back where nothing is said of it */
+  protected readonly usualBack = computed(() => takenBackOf(this.recipe(), this.layer()));
+
+  protected setTakenBack(by: string, until: string | null): void {
+    this.set({ takenBack: by === '' ? undefined : { by, until } }, 'taking back');
   }
 
   protected setPasses(expected: number, waitMinutes: number): void {

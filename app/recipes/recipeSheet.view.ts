@@ -123,7 +123,9 @@ export class RecipeSheetView {
     return [
       methodOf(layer.method).name,
       familyOf(layer.family).name,
+      layer.applicator ?? '',
       layer.mixture,
+      layer.wetWith === undefined ? '' : `wet into wet with ${layer.wetWith}`,
       many(layer.coats, 'coat'),
       `${duration(layer.minutes * layer.coats)} of hands`,
       guide ? sprayWords(guide) : '',

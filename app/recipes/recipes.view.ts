@@ -235,7 +235,9 @@ export class RecipesView {
 
   protected cure(finding: Finding): void {
     const cured = finding.fix?.apply(this.store.muster()!).recipes.find((r) => r.id === this.current()?.id);
-    if (cured) this.change(cured, finding.fix!.label.toLowerCase());
+    if (cured && cured !== this.current()) this.change(cured, finding.fix!.label.toLowerCase());
+    // What cures it stands elsewhere, on a piece.
+    else this.concerns.cure(finding);
   }
 
   protected silence(finding: Finding, reason: string): void {

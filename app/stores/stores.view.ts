@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { amountOf, areaOf, cupsFor, mixOf } from '#core/amounts';
+import { amountOf, areaOf, cupsFor } from '#core/amounts';
 import { writeShoppingCsv } from '#core/exchange';
 import {
   AmountError,
@@ -15,6 +15,7 @@ import {
 } from '#core/materials';
 import {
   instantOf,
+  mixOf,
   storesOf,
   withStores,
   NAME_LETTERS,
@@ -23,6 +24,8 @@ import {
   type Marking,
   type Product,
   type Stores,
+  type Verdict,
+  VERDICTS,
 } from '#core/muster';
 import { dayName, moment } from '#core/plan';
 import { endedSteps } from '#core/log';
@@ -51,7 +54,10 @@ import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
+import { EquivalentsEditor } from './equivalentsEditor';
 import { TestCard } from './testCard';
+import { NoteField } from '../ui/noteField';
+import { VERDICT_WORDS } from '../ui/verdicts';
 import { narrowed } from '../ui/narrow';
 import { SearchField } from '../ui/searchField';
 import { ColourField } from '../ui/colourField';
@@ -67,6 +73,8 @@ type Bottle = Pick<ProductUse, 'name' | 'product' | 'runsOut' | 'leftMl'>;
     RouterLink,
     SearchField,
     ColourField,
+    EquivalentsEditor,
+    NoteField,
     Card,
     Button,
     ChoiceField,
@@ -197,6 +205,12 @@ export class StoresView {
     value: f.id,
     text: f.name,
   }));
+
+  protected readonly verdicts: readonly Choice[] = [
+    { value: '', text: 'not said' },
+    ...VERDICTS.map((v) => ({ value: v, text: VERDICT_WORDS[v] })),
+  ];
+  protected readonly verdict = (v: string): Verdict | undefined => VERDICTS.find((x) => x === v);
 
   private readonly layers = computed(() =>
     this.store.muster()!.units.flatMap((unit) =>

@@ -1,7 +1,7 @@
 /** The cup for the run in hand: as planned or as it was really mixed, first out of a jar where one fits; and the jar for what is left over. */
 import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
 import { familyOf } from '#core/materials';
-import { dateTimeAfter, instantOf, wallTime } from '#core/muster';
+import { dateTimeAfter, instantOf, MIXTURE_LETTERS, wallTime } from '#core/muster';
 import { dayName, type PlanStep } from '#core/plan';
 import { endedSteps, type New, type EntryOf } from '#core/log';
 import type { Mixed } from '#core/session';
@@ -18,6 +18,7 @@ import {
   shortBy,
   shortOf,
   type Cup,
+  type Equivalent,
   missingWords,
 } from '#core/stores';
 import { BenchClock } from '../data/benchClock';
@@ -122,10 +123,15 @@ export class CupInHand {
   }
 
   /** Something else in the place of a component. */
-  replace(name: string, by: string): void {
+  replace(name: string, by: Equivalent): void {
     const cup = this.cup();
-    if (cup)
-      this.said.set({ ...cup, parts: cup.parts.map((p) => (p.name === name ? { ...p, name: by } : p)) });
+    if (!cup) return;
+    const parts = cup.parts.flatMap((p) =>
+      p.name === name ? by.parts.map((c) => ({ name: c.name, ml: p.ml * c.share })) : [p],
+    );
+    const sums = new Map<string, number>();
+    for (const p of parts) sums.set(p.name, (sums.get(p.name) ?? 0) + p.ml);
+    this.said.set({ ...cup, parts: [...sums].map(([part, ml]) => ({ name: part, ml })) });
   }
 
   asPlanned(): void {
@@ -146,7 +152,7 @@ export class CupInHand {
       if (!own) return {};
       const used = own.parts.filter((p) => p.ml > 0).map((p) => ({ name: p.name.slice(0, 120), ml: p.ml }));
       return {
-        mixture: cupWords(own).slice(0, 400),
+        mixture: cupWords(own).slice(0, MIXTURE_LETTERS),
         used,
         ...(own.fromJar && own.fromJar.ml > 0 ? { fromJar: own.fromJar } : {}),
       };

@@ -97,7 +97,6 @@ export class TonightView {
     if (!step || !facts || !plan) return null;
     const begun = this.evening.begun();
     const [fewest, most] = facts.coats;
-    const judge = step.recipe.layers.find((l) => l.id === step.layer.judgeFrom);
     const wet = this.evening.shelf().filter((r) => r.state !== 'dry').length;
     const n = this.run().length;
     return {
@@ -133,7 +132,9 @@ export class TonightView {
       }`,
       picture: pictureDue(this.run()),
       look: LOOK[familyOf(step.layer.family).drying],
-      judge: judge ? `Looks wrong on purpose: judge it only after “${judge.name}”.` : null,
+      judge: facts.judge,
+      takenBack: facts.takenBack,
+      applicators: listed(facts.applicators),
       cautions: facts.cautions,
       lookOver: facts.lookOver,
       contaminates:

@@ -23,13 +23,24 @@ const LOSS: Readonly<Record<MethodId, number>> = {
 };
 
 export interface Amount {
+  /** all that is mixed, what is kept included */
   readonly ml: number;
+  /** of it, kept for touching up */
+  readonly keptMl: number;
   /** in words: area, film, coats, loss, or that it is the user's own figure */
   readonly from: string;
 }
 
 /** What a layer takes on one piece or tray, all coats and passes; 0 where nothing is put on. */
 export function amountOf(recipe: Recipe, layer: Layer, piece: Piece): Amount {
+  const { ml, from } = putOn(recipe, layer, piece);
+  const keptMl = ml > 0 ? (layer.reserveMl ?? 0) * piece.count : 0;
+  return keptMl > 0
+    ? { ml: ml + keptMl, keptMl, from: `${from}, and ${round(keptMl)} ml kept for touching up` }
+    : { ml, keptMl, from };
+}
+
+function putOn(recipe: Recipe, layer: Layer, piece: Piece): Omit<Amount, 'keptMl'> {
   const { role, wetUm } = familyOf(layer.family);
   if (wetUm === 0) return { ml: 0, from: 'nothing is put on' };
   if (layer.millilitres !== undefined)

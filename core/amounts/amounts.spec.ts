@@ -15,10 +15,10 @@ import {
   toMillilitres,
   toNumber,
 } from '#core/materials';
-import type { Piece, Recipe } from '#core/muster';
+import { mixOf, type Piece, type Recipe } from '#core/muster';
 import { fenMuster } from '../../demo/fen';
 import { layer } from '../plan/testing';
-import { amountOf, areaOf, cupsFor, materialsOf, mixOf, shareOf } from './index';
+import { amountOf, areaOf, cupsFor, materialsOf, shareOf } from './index';
 
 describe('units', () => {
   // NIST Special Publication 811 (2008), appendix B.8.
@@ -119,6 +119,7 @@ describe('amounts', () => {
     expect(amountOf(recipe, layer('l', { zones: ['a'] }), piece).ml).toBeCloseTo(all / 2, 12);
     expect(amountOf(recipe, layer('l', { millilitres: 3 }), piece)).toEqual({
       ml: 3,
+      keptMl: 0,
       from: 'your own figure, 3 ml a piece',
     });
   });
@@ -203,5 +204,18 @@ describe('the share of the surface that a layer covers', () => {
     expect(share(zones, ['a'])).toBeCloseTo(0.5);
     expect(share(zones, ['a', 'b'])).toBeCloseTo(1);
     expect(share([{ ...a!, percent: 100 }, b!], ['b'])).toBe(0);
+  });
+});
+
+describe('what is kept for touching up', () => {
+  it('is mixed besides, for each figure, and told', () => {
+    const recipe: Recipe = { id: 'r', name: 'Hull', zones: [], layers: [] };
+    const piece: Piece = { id: 'p', name: 'Tray', recipe: 'r', count: 10, places: 1, joins: null };
+    const plain = amountOf(recipe, layer('l'), piece);
+    const kept = amountOf(recipe, layer('l', { reserveMl: 0.2 }), piece);
+    expect(kept.ml).toBeCloseTo(plain.ml + 2, 9);
+    expect(kept.keptMl).toBeCloseTo(2, 9);
+    expect(kept.from).toContain('2 ml kept for touching up');
+    expect(amountOf(recipe, layer('l', { family: 'work', reserveMl: 0.2 }), piece).ml).toBe(0);
   });
 });

@@ -1,8 +1,7 @@
 /** What a recipe takes in all: its list of materials. */
 import { AmountError, familyOf } from '#core/materials';
-import type { Piece, Recipe } from '#core/muster';
+import { mixOf, type Piece, type Recipe } from '#core/muster';
 import { amountOf } from './amount';
-import { mixOf } from './mix';
 
 export interface Material {
   readonly name: string;

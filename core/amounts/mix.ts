@@ -1,50 +1,6 @@
-/** A mixture as the user wrote it (“cream 3:1”, “brown, water, medium 2:1:1”), in components and cups. */
-import { AmountError, dropsOf, familyOf, parseRatio, sharesOf, toNumber } from '#core/materials';
-import type { Layer } from '#core/muster';
-
-export interface Component {
-  readonly name: string;
-  /** share of the whole */
-  readonly share: number;
-}
-
-export interface Mix {
-  readonly components: readonly Component[];
-  /** the ratio as written; empty when undiluted or by eye */
-  readonly ratio: string;
-}
-
-const RATIO = /(\d+(?:\.\d+)?(?::\d+(?:\.\d+)?){1,5})/;
-
-/**
- * Reads a layer's mixture.
- * @throws AmountError for an impossible ratio
- */
-export function mixOf(layer: Pick<Layer, 'family' | 'mixture' | 'name'>): Mix {
-  const text = layer.mixture.trim() || layer.name.trim();
-  const found = RATIO.exec(text);
-  if (!found) return { components: [{ name: nameIn(text), share: 1 }], ratio: '' };
-  const shares = sharesOf(parseRatio(found[1]!)).map(toNumber);
-  const names = text
-    .replace(found[1]!, '')
-    .split(',')
-    .map((n) => n.trim())
-    .filter((n) => n !== '');
-  if (names.length > shares.length)
-    throw new AmountError(
-      `“${text}” names ${names.length} components and has a ratio of ${shares.length} parts.`,
-    );
-  const components = shares.map((share, k) => ({
-    name:
-      names[k] ?? (k === shares.length - 1 ? familyOf(layer.family).thinner : `${layer.name}, part ${k + 1}`),
-    share,
-  }));
-  return { components: components.filter((c) => c.share > 0), ratio: found[1]! };
-}
-
-function nameIn(text: string): string {
-  return text.split(',')[0]!.trim();
-}
+/** A mix by the cup. */
+import { AmountError, dropsOf } from '#core/materials';
+import type { Mix } from '#core/muster';
 
 export interface CupPlan {
   readonly ml: number;

@@ -2,7 +2,14 @@
 import * as z from 'zod';
 import { toDotPath } from 'zod/v4/core';
 import { FAMILY_IDS, FILMS, METHOD_IDS } from '#core/materials';
-import { INSTANT_PATTERN, instantOf, instantOfWall, isRealDate, type Instant } from '#core/muster';
+import {
+  MIXTURE_LETTERS,
+  INSTANT_PATTERN,
+  instantOf,
+  instantOfWall,
+  isRealDate,
+  type Instant,
+} from '#core/muster';
 
 const id = z.string().min(1).max(80);
 const base = {
@@ -22,7 +29,7 @@ const base = {
       layer: z.string().max(200),
       family: z.enum(FAMILY_IDS),
       method: z.enum(METHOD_IDS),
-      mixture: z.string().max(120),
+      mixture: z.string().max(MIXTURE_LETTERS),
       coats: z.int().min(1).max(20),
       film: z.enum(FILMS).optional(),
     })
@@ -55,7 +62,7 @@ export const entrySchema = z.discriminatedUnion('kind', [
     /** the how many-th piece of its run it was, 1 the first */
     nth: z.int().min(1).max(500).optional(),
     /** as it was mixed for this run, with millilitres */
-    mixture: z.string().max(400).optional(),
+    mixture: z.string().max(MIXTURE_LETTERS).optional(),
     /** what left the bottles for this piece; without it what the plan reckons with */
     used: z
       .array(z.strictObject({ name: z.string().min(1).max(120), ml: z.number().min(0).max(5000) }))
@@ -69,7 +76,7 @@ export const entrySchema = z.discriminatedUnion('kind', [
     ...base,
     kind: z.literal('jar'),
     jar: id,
-    mixture: z.string().min(1).max(400),
+    mixture: z.string().min(1).max(MIXTURE_LETTERS),
     family: z.enum(FAMILY_IDS).optional(),
     ml: z.number().min(0).max(5000),
     /** it is good until then */

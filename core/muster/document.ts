@@ -19,6 +19,9 @@ const name = z
   .trim()
   .min(1, 'needs a name')
   .max(NAME_LETTERS, `has more than ${NAME_LETTERS} letters`);
+/** The longest text of a mixture: four products of the longest names, and their ratio. */
+export const MIXTURE_LETTERS = 600;
+const mixture = z.string().max(MIXTURE_LETTERS);
 const date = z
   .string()
   .regex(DATE_PATTERN, 'is no date from 2000 to 2199 (YYYY-MM-DD)')
@@ -199,6 +202,25 @@ export const substituteSchema = z.strictObject({
   dryMinutes: minutes,
 });
 
+/** What a mixture is made of: by parts of the volume. Four are the most that are mixed here. */
+export const madeOfSchema = z.strictObject({
+  parts: z
+    .array(
+      z.strictObject({
+        id,
+        /** on the shelf; without it water, thinner, or what has yet to be bought */
+        product: id.optional(),
+        /** as its bottle says: kept like the product's own name */
+        name,
+        parts: z.number().gt(0, 'needs more than 0 parts').max(1000),
+      }),
+    )
+    .min(1, 'needs a part')
+    .max(4, 'has more than four parts'),
+  /** mixed by eye to this (a swatch, a picture): the parts are only about right */
+  target: name.optional(),
+});
+
 /** Where a figure comes from when it is not the nominal one, and what the nominal one was. */
 export const estimateSchema = z.strictObject({
   source: z.enum(['yours', 'learned']),
@@ -216,7 +238,11 @@ export const layerSchema = z.strictObject({
   /** zones it goes on; empty: all of them */
   zones: z.array(id),
   /** as it is mixed and loaded, such as "cream 3:1"; airbrush changes are counted by it */
-  mixture: z.string().max(120),
+  mixture,
+  /** what that is made of; its words are then made from it */
+  madeOf: madeOfSchema.optional(),
+  /** a second load, put on while the first is wet, and run into it */
+  wetWith: z.string().trim().min(1, 'needs a mixture').max(MIXTURE_LETTERS).optional(),
   coats: z.int().min(1).max(20),
   /** hands-on minutes a piece and a coat */
   minutes: z.number().gt(0, 'needs more than 0 minutes').max(1440),
@@ -258,8 +284,20 @@ export const layerSchema = z.strictObject({
   pressureBar: z.number().min(0.2).max(6).optional(),
   /** looks wrong on purpose until that layer is on */
   judgeFrom: id.optional(),
+  /** where and by what to judge it: “at arm's length, against the left door” */
+  judgeBy: name.optional(),
+  /** how it can be taken back, and from which layer on no more: the point of no return */
+  takenBack: z.strictObject({ by: name, until: id.nullable() }).optional(),
+  /** what it is put on with: “No. 2 round”, “torn sponge” */
+  applicator: name.optional(),
+  /** done for the first time at this bench: tried on scrap before the first piece */
+  isFirstTime: z.boolean().optional(),
+  /** a picture is to be taken of it */
+  isPictured: z.boolean().optional(),
   /** the user's own figure for one piece, all coats; without it computed */
   millilitres: z.number().min(0).max(2000).optional(),
+  /** kept of the mix for touching up, a piece */
+  reserveMl: z.number().min(0).max(100).optional(),
   /** only outdoors: in daylight, and in air that is fit for it */
   isOutdoors: z.boolean().optional(),
   /** dries in the drying cabinet, where the bench has one */
@@ -270,7 +308,13 @@ export const layerSchema = z.strictObject({
   isPiloted: z.boolean().optional(),
   /** other colours that a piece may have it in, each a mixture of its own */
   tones: z
-    .array(z.strictObject({ id, mixture: z.string().trim().min(1, 'needs a mixture').max(120), colour }))
+    .array(
+      z.strictObject({
+        id,
+        mixture: z.string().trim().min(1, 'needs a mixture').max(MIXTURE_LETTERS),
+        colour,
+      }),
+    )
     .max(12)
     .optional(),
 });
@@ -418,6 +462,8 @@ export const pieceSchema = z.strictObject({
   isPilot: z.boolean().optional(),
   /** layers that take their substitute on this piece */
   substitutes: z.array(id).optional(),
+  /** layers that are tried on scrap before this piece gets them */
+  trials: z.array(id).max(200).optional(),
   /** optional layers that this piece goes without, or has in another strength than the recipe's */
   effects: z
     .array(z.strictObject({ layer: id, is: z.enum(STRENGTHS) }))
@@ -531,6 +577,10 @@ export const unitSchema = z.strictObject({
   story: z.enum(STORIES).optional(),
 });
 
+/** What one thinks of a product after having used it. */
+export const VERDICTS = ['again', 'with-care', 'never'] as const;
+export type Verdict = (typeof VERDICTS)[number];
+
 export const productSchema = z.strictObject({
   id,
   /** as mixtures call it */
@@ -553,6 +603,14 @@ export const productSchema = z.strictObject({
     })
     .optional(),
   price: z.number().min(0).max(10_000).optional(),
+  /** how it sprays, covers and behaves */
+  character: z.string().max(400).optional(),
+  verdict: z.enum(VERDICTS).optional(),
+  /** what may stand for it: another product, or what is mixed at home; the best first */
+  equivalents: z
+    .array(z.strictObject({ id, madeOf: madeOfSchema }))
+    .max(20)
+    .optional(),
 });
 
 export const consumableSchema = z.strictObject({
@@ -568,7 +626,7 @@ export const consumableSchema = z.strictObject({
 export const jarSchema = z.strictObject({
   id,
   /** label: the mixture in it */
-  mixture: name,
+  mixture: z.string().trim().min(1, 'needs a label').max(MIXTURE_LETTERS),
   leftMl: z.number().min(0).max(5000),
   leftAt: instant.optional(),
   note: z.string().max(400),
@@ -615,6 +673,7 @@ export type Reference = z.infer<typeof referenceSchema>;
 export type Look = z.infer<typeof lookSchema>;
 export type Looks = z.infer<typeof looksSchema>;
 export type Layer = z.infer<typeof layerSchema>;
+export type MadeOf = z.infer<typeof madeOfSchema>;
 export type Estimate = z.infer<typeof estimateSchema>;
 export type LayerWindow = z.infer<typeof windowSchema>;
 export type Substitute = z.infer<typeof substituteSchema>;

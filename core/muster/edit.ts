@@ -1,6 +1,7 @@
 /** Changes to a muster, each a pure function from muster to muster. What they leave pointing nowhere is mended at the door. */
 import { NAME_LETTERS } from './document';
-import type { Bench, Layer, Muster, Piece, Pin, Recipe, Session, Stores, Unit } from './document';
+import { mixtureWords } from './mixture';
+import type { Bench, Layer, MadeOf, Muster, Piece, Pin, Recipe, Session, Stores, Unit } from './document';
 import type { LocalDate } from './localTime';
 import { sessionsOn } from './sessions';
 
@@ -207,8 +208,16 @@ export function withLayerAt(recipe: Recipe, layer: Layer, place: number): Recipe
 
 /** The layer under another name; a mixture that was called as the layer goes with it, one set apart stays. */
 export function renamedLayer(layer: Layer, name: string): Layer {
+  if (layer.madeOf) return { ...layer, name };
   const isSame = layer.mixture.trim().toLowerCase() === layer.name.trim().toLowerCase();
   return { ...layer, name, mixture: isSame ? name : layer.mixture };
+}
+
+/** The layer mixed otherwise: in words of the user's own, or of products, whose words then follow from it. */
+export function remixed(layer: Layer, mix: string | MadeOf): Layer {
+  return typeof mix === 'string'
+    ? { ...layer, madeOf: undefined, mixture: mix }
+    : { ...layer, madeOf: mix, mixture: mixtureWords(mix) };
 }
 
 export function withLayer(recipe: Recipe, layer: Layer): Recipe {

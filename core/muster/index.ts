@@ -15,6 +15,16 @@ export { airAt, sortedReadings, spellsOf, type Reading } from './air';
 export { differences, GoneError, touches, withEdits, type Change, type Edit, type Path } from './change';
 export { admit, checked, faultWords, type Admitted } from './door';
 export { mended, withoutLayer, type Mended } from './mend';
+export {
+  isThinner,
+  mixOf,
+  mixtureWords,
+  paintShareOf,
+  partsOf,
+  type Component,
+  type Mix,
+  type Mixed,
+} from './mixture';
 export { fromFirstFormat } from './migrate';
 export { MOST_DAYS, unsound, type Fault } from './sound';
 export { between, common, merged, without, type Minutes } from './spans';

@@ -1,6 +1,7 @@
 /** Every reference of a muster mended after a change: what pointed at something that is gone points at what comes nearest, or nowhere. */
 import { storesOf } from './edit';
-import type { Layer, Muster, Piece, Recipe, Unit } from './document';
+import type { Layer, MadeOf, Muster, Piece, Recipe, Unit } from './document';
+import { mixtureWords } from './mixture';
 import { isInSession } from './sessions';
 import { hasTone, OWN_OF_PIECE } from './sound';
 
@@ -21,7 +22,7 @@ export function mended(before: Muster | null, after: Muster): Mended {
   const units = after.units.map((u) => mendedUnit(was, recipes, u, notes));
   const muster =
     same(recipes, after.recipes) && same(units, after.units) ? after : { ...after, recipes, units };
-  return { muster: withPins(withMarkings(muster, notes), notes), notes };
+  return { muster: withPins(withMarkings(withMixtures(muster), notes), notes), notes };
 }
 
 /** The recipe without a layer, and without what pointed at it. */
@@ -99,7 +100,56 @@ function mendedLayer(was: Recipe | null, stack: Stack, layer: Layer, index: numb
         ? rest
         : { ...rest, judgeFrom: above };
   }
+  const until = layer.takenBack?.until;
+  if (layer.takenBack && until != null && (!left.has(until) || until === layer.id))
+    next = {
+      ...next,
+      takenBack: {
+        ...layer.takenBack,
+        until: until === layer.id ? null : (nearest(was, until, left, 1) ?? null),
+      },
+    };
   return next;
+}
+
+/** Mixtures go by the names of their products, and are worded by their parts. */
+function withMixtures(muster: Muster): Muster {
+  const stores = storesOf(muster);
+  const names = new Map(stores.products.map((p) => [p.id, p.name]));
+  const recipes = muster.recipes.map((recipe) => {
+    const layers = recipe.layers.map((layer) => {
+      if (!layer.madeOf) return layer;
+      const madeOf = namedAfter(names, layer.madeOf);
+      const mixture = mixtureWords(madeOf);
+      return madeOf === layer.madeOf && mixture === layer.mixture ? layer : { ...layer, madeOf, mixture };
+    });
+    return same(layers, recipe.layers) ? recipe : { ...recipe, layers };
+  });
+  const products = stores.products.map((product) => {
+    const equivalents = product.equivalents?.map((e) => {
+      const madeOf = namedAfter(names, e.madeOf);
+      return madeOf === e.madeOf ? e : { ...e, madeOf };
+    });
+    return !equivalents || same(equivalents, product.equivalents ?? [])
+      ? product
+      : { ...product, equivalents };
+  });
+  const isSame = same(products, stores.products);
+  if (isSame && same(recipes, muster.recipes)) return muster;
+  return { ...muster, recipes, ...(isSame ? {} : { stores: { ...stores, products } }) };
+}
+
+/** A product that has left the shelf is still called so: it has to be bought. */
+function namedAfter(names: ReadonlyMap<string, string>, madeOf: MadeOf): MadeOf {
+  const parts = madeOf.parts.map((part) => {
+    if (part.product === undefined) return part;
+    const name = names.get(part.product);
+    if (name === part.name) return part;
+    if (name !== undefined) return { ...part, name };
+    const { product, ...rest } = part;
+    return product === undefined ? part : rest;
+  });
+  return same(parts, madeOf.parts) ? madeOf : { ...madeOf, parts };
 }
 
 /** What a layer waited for: where that is gone, what that waited for. */
@@ -145,6 +195,8 @@ function mendedUnit(
     }
     if (p.substitutes?.some((s) => !left.has(s)))
       piece = { ...piece, substitutes: p.substitutes.filter((s) => left.has(s)) };
+    const isTried = (t: string): boolean => recipe?.layers.find((l) => l.id === t)?.isFirstTime === true;
+    if (p.trials?.some((t) => !isTried(t))) piece = { ...piece, trials: p.trials.filter(isTried) };
     if (p.effects?.some((e) => !left.has(e.layer)))
       piece = { ...piece, effects: p.effects.filter((e) => left.has(e.layer)) };
     if (p.tones?.some((t) => !hasTone(recipe, t)))

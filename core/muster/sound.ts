@@ -1,6 +1,6 @@
 /** What must hold between the parts of a muster, beyond the shape of each: ids are one of a kind, references lead somewhere, dates lie together. */
 import { storesOf } from './edit';
-import type { Muster, Piece, Recipe, Unit } from './document';
+import type { MadeOf, Muster, Piece, Recipe, Unit } from './document';
 import { daysBetween } from './localTime';
 
 /** What is wrong, and where: the path in the document, the reason in words. */
@@ -21,7 +21,9 @@ export function unsound(muster: Muster): Fault[] {
   const faults: Fault[] = [];
   const say = (path: string, text: string): void => void faults.push({ path, text });
   once(say, 'recipes', muster.recipes);
-  muster.recipes.forEach((r, k) => checkRecipe(say, `recipes[${k}]`, r));
+  const stores = storesOf(muster);
+  const products = new Set(stores.products.map((p) => p.id));
+  muster.recipes.forEach((r, k) => checkRecipe(say, `recipes[${k}]`, r, products));
   once(say, 'units', muster.units);
   const pieces = new Set<string>();
   muster.units.forEach((unit, k) => {
@@ -43,7 +45,14 @@ export function unsound(muster: Muster): Fault[] {
   once(say, 'pins', muster.pins ?? []);
   once(say, 'kits', muster.kits ?? []);
   checkPins(say, muster);
-  const stores = storesOf(muster);
+  stores.products.forEach((p, k) => {
+    once(say, `stores.products[${k}].equivalents`, p.equivalents ?? []);
+    p.equivalents?.forEach((e, i) => {
+      const path = `stores.products[${k}].equivalents[${i}].madeOf`;
+      checkMadeOf(say, path, e.madeOf, products);
+      if (e.madeOf.parts.some((part) => part.product === p.id)) say(path, 'a product can’t stand for itself');
+    });
+  });
   for (const key of ['products', 'markings', 'consumables', 'jars'] as const)
     once(say, `stores.${key}`, stores[key]);
   stores.markings.forEach((m, k) => {
@@ -103,7 +112,15 @@ function yearsAway(days: number): string {
   return `${years} years ${days > 0 ? 'after' : 'before'}`;
 }
 
-function checkRecipe(say: Say, path: string, recipe: Recipe): void {
+function checkMadeOf(say: Say, path: string, { parts }: MadeOf, products: ReadonlySet<string>): void {
+  once(say, `${path}.parts`, parts);
+  parts.forEach(({ product, name }, k) => {
+    if (product !== undefined && !products.has(product))
+      say(`${path}.parts[${k}].product`, `there is no such product on the shelf: “${name}”`);
+  });
+}
+
+function checkRecipe(say: Say, path: string, recipe: Recipe, products: ReadonlySet<string>): void {
   once(say, `${path}.zones`, recipe.zones);
   once(say, `${path}.layers`, recipe.layers);
   once(say, `${path}.references`, recipe.references ?? []);
@@ -129,6 +146,8 @@ function checkRecipe(say: Say, path: string, recipe: Recipe): void {
     });
     if (l.window?.through != null) layer(`${own}.window.through`, l.window.through);
     if (l.judgeFrom !== undefined) layer(`${own}.judgeFrom`, l.judgeFrom);
+    if (l.takenBack?.until != null) layer(`${own}.takenBack.until`, l.takenBack.until);
+    if (l.madeOf) checkMadeOf(say, `${own}.madeOf`, l.madeOf, products);
   });
   recipe.silenced?.forEach((s, k) => {
     if (s.layer !== null) layer(`${path}.silenced[${k}].layer`, s.layer);
@@ -143,6 +162,9 @@ function checkPiece(say: Say, muster: Muster, path: string, unit: Unit, piece: P
     say(`${path}.startsAt`, `its recipe has no layer “${piece.startsAt}”`);
   piece.substitutes?.forEach((s, k) => {
     if (!has(recipe, s)) say(`${path}.substitutes[${k}]`, `its recipe has no layer “${s}”`);
+  });
+  piece.trials?.forEach((t, k) => {
+    if (!has(recipe, t)) say(`${path}.trials[${k}]`, `its recipe has no layer “${t}”`);
   });
   piece.effects?.forEach((e, k) => {
     if (!has(recipe, e.layer)) say(`${path}.effects[${k}].layer`, `its recipe has no layer “${e.layer}”`);

@@ -113,7 +113,8 @@ export function benchRisks(
     base.work[i] = indexed(works, `${step.recipe.id}\n${layer.name}`, () =>
       lesson ? against(lesson, layer.minutes / Math.max(1e-6, nominalOf(layer, 'minutes'))) : WORK,
     );
-    isNew[base.work[i]!] = lesson ? 0 : 1;
+    // A first time that the recipe knows of is planned with more minutes already.
+    isNew[base.work[i]!] = lesson || layer.isFirstTime ? 0 : 1;
     base.mendChance[i] = mended.get(kindOf(layer)) ?? 0;
     base.mendMinutes[i] = MEND_MINUTES;
     base.mendDrying[i] = MEND_DRYING;

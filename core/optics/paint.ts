@@ -1,6 +1,14 @@
 /** A layer as light meets it: how much of it lies on each kind of surface, and what its film does there. */
-import { familyOf, REACH, THICKNESS, type ReachFacts } from '#core/materials';
-import type { Layer, Product, Sheen, TestCard } from '#core/muster';
+import { AmountError, familyOf, REACH, THICKNESS, type ReachFacts } from '#core/materials';
+import {
+  isThinner,
+  mixOf,
+  paintShareOf,
+  type Layer,
+  type Product,
+  type Sheen,
+  type TestCard,
+} from '#core/muster';
 import { bandsOf, type Bands } from './colour';
 import { absorptionOf, filmFrom, infiniteOf } from './film';
 import { withinOf } from './surface';
@@ -53,7 +61,7 @@ export function isSeen(layer: Layer): boolean {
 
 /** By the user's own test card where its product has one, else by its colour and its family's nominal body. */
 export function filmOf(layer: Layer, products: ReadonlyMap<string, Product>): Film {
-  const card = productOf(layer, products)?.card;
+  const card = paintsOf(layer).length > 1 ? undefined : productOf(layer, products)?.card;
   const measured = card ? filmOfCard(card) : null;
   if (measured) return measured;
   const { body } = familyOf(layer.family);
@@ -62,15 +70,20 @@ export function filmOf(layer: Layer, products: ReadonlyMap<string, Product>): Fi
   return { infinite, scatter: [scatter, scatter, scatter] };
 }
 
-/** The product of a layer: its mixture's first named part that stands on the shelf. */
+/** The product of a layer: its mixture's first part that is paint, where it stands on the shelf. */
 export function productOf(layer: Layer, products: ReadonlyMap<string, Product>): Product | undefined {
-  const text = layer.mixture.toLowerCase();
-  if (text === '') return undefined;
-  const name = text
-    .replace(/\d+(?:\.\d+)?(?::\d+(?:\.\d+)?)+/, '')
-    .split(',')[0]!
-    .trim();
-  return products.get(name);
+  if (layer.mixture.trim() === '') return undefined;
+  return products.get(paintsOf(layer)[0]?.toLowerCase() ?? '');
+}
+
+/** Names of what is paint in a mixture, in its order; none where it cannot be read. */
+function paintsOf(layer: Layer): string[] {
+  try {
+    return mixOf(layer).components.flatMap((c) => (isThinner(c.name) ? [] : [c.name]));
+  } catch (error) {
+    if (error instanceof AmountError) return [];
+    throw error;
+  }
 }
 
 export const productsByName = (products: readonly Product[]): ReadonlyMap<string, Product> =>
@@ -101,28 +114,11 @@ export function laid(
     layer.coats *
     (layer.passes?.expected ?? 1) *
     THICKNESS[layer.film ?? 'normal'] *
-    Math.min(2, paintIn(layer) / paintShare);
+    Math.min(2, (paintShareOf(layer) ?? paintShare) / paintShare);
   if (!body.flows || reach !== REACH.all) return { coats, shares: reach };
   const one = isWiped ? WIPED : RUNS;
   const share = (s: Surface): number => 1 - (1 - one[s]) ** coats;
   return { coats: 1, shares: { recess: share('recess'), face: share('face'), edge: share('edge') } };
-}
-
-/** Share of paint in the mixture, as written (“cream 3:1” is 0.75); without a ratio as the family is usually put on. */
-function paintIn(layer: Layer): number {
-  const { paintShare } = familyOf(layer.family);
-  const ratio = /(\d+(?:\.\d+)?(?::\d+(?:\.\d+)?)+)/.exec(layer.mixture)?.[1];
-  if (!ratio) return paintShare;
-  const parts = ratio.split(':').map(Number);
-  const sum = parts.reduce((a, b) => a + b, 0);
-  const names = layer.mixture.replace(ratio, '').split(',');
-  // Parts without a name of their own, but the last, are paint; so are named ones that are neither water, thinner nor medium.
-  const paint = parts.reduce((total, part, k) => {
-    const name = names[k]?.trim() ?? '';
-    const isThin = name === '' ? k === parts.length - 1 && k > 0 : /water|thinner|medium|spirit/i.test(name);
-    return total + (isThin ? 0 : part);
-  }, 0);
-  return sum > 0 ? paint / sum : paintShare;
 }
 
 /** The same pigment once varnish or water has closed round it. */

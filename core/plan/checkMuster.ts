@@ -10,10 +10,11 @@ import {
   type Piece,
   type Unit,
 } from '#core/muster';
-import { checkRecipe, workMinutes, type Finding, type Place } from '#core/recipe';
+import { checkRecipe, plannedMinutes, type Finding, type Place } from '#core/recipe';
 import { checkAir } from './checkAir';
 import { checkCrafts } from './checkCrafts';
 import { checkStores } from './checkStores';
+import { checkTrials } from './checkTrials';
 import { checkWays } from './checkWays';
 import { handMinutes, horizonDays, loadOf } from './horizon';
 
@@ -24,6 +25,7 @@ export const MUSTER_CHECKS: readonly ((muster: Muster) => Finding[])[] = [
   checkCrafts,
   checkAir,
   checkStores,
+  checkTrials,
   checkUnits,
   checkWays,
 ];
@@ -190,7 +192,7 @@ function checkLongest(muster: Muster, sessions: readonly BenchSession[]): Findin
     for (const piece of unit.pieces) {
       const recipe = muster.recipes.find((r) => r.id === piece.recipe);
       for (const layer of recipe?.layers ?? []) {
-        const minutes = workMinutes(layer, piece.count);
+        const minutes = plannedMinutes(layer, piece.count);
         const key = `${layer.id} ${piece.count}`;
         if (layer.pausable || minutes <= longest || said.has(key) || longest === 0) continue;
         said.add(key);

@@ -1,7 +1,6 @@
 /** Faults of the shelves and of mixtures: two products of one name, ratios that cannot be read. */
-import { mixOf } from '#core/amounts';
 import { AmountError } from '#core/materials';
-import { storesOf, type Muster } from '#core/muster';
+import { mixOf, storesOf, type Muster } from '#core/muster';
 import type { Finding } from '#core/recipe';
 
 export function checkStores(muster: Muster): Finding[] {

@@ -11,7 +11,7 @@ import {
 import {
   effectiveRecipe,
   layerByBrush,
-  workMinutes,
+  plannedMinutes,
   type Finding,
   type Place,
   layerFix,
@@ -83,7 +83,7 @@ function layersInUse(muster: Muster): Use[] {
       if (!recipe) continue;
       for (const layer of effectiveRecipe(recipe, piece, unit.level).layers) {
         const key = `${recipe.id} ${layer.id}`;
-        const minutes = layer.pausable ? 1 : workMinutes(layer, piece.count);
+        const minutes = layer.pausable ? 1 : plannedMinutes(layer, piece.count);
         if ((found.get(key)?.minutes ?? 0) < minutes) found.set(key, { recipe, layer, minutes });
       }
     }

@@ -23,7 +23,7 @@ import {
   roundsOf,
   topLayers,
   waitsBetween,
-  workMinutes,
+  plannedMinutes,
 } from '#core/recipe';
 import { GRACE_DAYS, horizonDays } from './horizon';
 import { loadOf } from './load';
@@ -131,7 +131,7 @@ export function compile(muster: Muster, now = 0, graceDays = GRACE_DAYS): Compil
       for (let round = 1; round <= rounds; round++) {
         const own = operationId(piece, layer, round);
         const pinned = pins.of.get(own);
-        const minutes = workMinutes(layer, piece.count);
+        const minutes = plannedMinutes(layer, piece.count);
         const soonest = Math.max(earliest, pinned?.within?.start ?? 0);
         const latest = pinned?.within ? endWithin(pinned.within, minutes, layer.pausable) : null;
         steps.set(own, {

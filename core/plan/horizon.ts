@@ -1,5 +1,5 @@
 import { minutesSince, MOST_DAYS, originOf, sessionsOf, type Muster } from '#core/muster';
-import { workMinutes } from '#core/recipe';
+import { plannedMinutes } from '#core/recipe';
 
 /** Days beyond the last table date in which a late plan may still be finished. */
 export const GRACE_DAYS = 35;
@@ -22,7 +22,7 @@ export function loadOf(muster: Muster): { readonly minutes: number; readonly rac
   for (const piece of muster.units.flatMap((u) => u.pieces)) {
     const layers = recipes.get(piece.recipe ?? '')?.layers ?? [];
     for (const l of layers) {
-      minutes += workMinutes(l, piece.count);
+      minutes += plannedMinutes(l, piece.count);
       // A layer waits for the evening after as often as not.
       rackDays += piece.places * (0.5 + l.dryMinutes / 1440);
     }

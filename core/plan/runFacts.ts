@@ -1,8 +1,8 @@
 /** What a run is, whenever it is done: a load taken up once, with the mix for everything that it goes on. */
-import { amountOf, cupsFor, mixOf, type CupPlan } from '#core/amounts';
+import { amountOf, cupsFor, type CupPlan } from '#core/amounts';
 import { AmountError, cautionsFor, methodOf, sprayGuide, type SprayGuide } from '#core/materials';
-import type { Layer } from '#core/muster';
-import { isSeal, plainName } from '#core/recipe';
+import { mixOf, type Layer } from '#core/muster';
+import { isSeal, lastChances, plainName, takenBackOf } from '#core/recipe';
 import { strengthWords } from './strengths';
 import type { PlanStep } from './present';
 import type { Handover } from './who';
@@ -30,6 +30,12 @@ export interface RunFacts {
   readonly mix: RunMix | null;
   readonly spray: SprayGuide | null;
   readonly cautions: readonly string[];
+  /** what it is put on with, each once; empty: not said */
+  readonly applicators: readonly string[];
+  /** when and by what to judge it, in words */
+  readonly judge: readonly string[];
+  /** how it can be taken back and how long, and what no longer can be once it is on, in words */
+  readonly takenBack: readonly string[];
   /** what to look over before a point of no return (first chip, glue, last coat), by unit */
   readonly lookOver: readonly { readonly unit: string; readonly details: readonly string[] }[];
   /** who does it, where several work, and who takes it over when */
@@ -69,10 +75,20 @@ export function factsOfRun(run: readonly PlanStep[], cupMl = CUP_ML): RunFacts {
       run.flatMap((s) => s.layer.zones.map((z) => s.recipe.zones.find((x) => x.id === z)?.name ?? z)),
     ),
     coats: [Math.min(...coats), Math.max(...coats)],
-    notes: unique(run.map((s) => s.layer.note.trim()).filter((note) => note !== '')),
+    notes: unique([
+      ...(layer.wetWith === undefined
+        ? []
+        : [
+            `Two cups, not one: “${layer.mixture || layer.name}” and “${layer.wetWith}”, run into each other wet.`,
+          ]),
+      ...run.map((s) => s.layer.note.trim()).filter((note) => note !== ''),
+    ]),
     mix: mixFor(run, cupMl),
     spray: sprayGuide(layer.family, layer.method, layer),
     cautions: cautionsFor(layer),
+    applicators: unique(run.flatMap((s) => s.layer.applicator ?? [])),
+    judge: unique(run.flatMap(judgeWords)),
+    takenBack: unique(run.flatMap(takenBackWords)),
     lookOver: lookOverOf(run),
     who: run[0]!.doer?.who ?? null,
     handovers: run.flatMap((s) => s.doer?.handovers ?? []),
@@ -112,6 +128,27 @@ function isLastSeal({ recipe, layerIndex }: PlanStep): boolean {
   return last === layerIndex;
 }
 
+function judgeWords({ recipe, layer }: PlanStep): string[] {
+  const from = recipe.layers.find((l) => l.id === layer.judgeFrom);
+  return [
+    ...(from ? [`Looks wrong on purpose: judge it only after “${from.name}”.`] : []),
+    ...(layer.judgeBy ? [`Judge it: ${layer.judgeBy}.`] : []),
+  ];
+}
+
+function takenBackWords({ recipe, layer }: PlanStep): string[] {
+  const back = takenBackOf(recipe, layer);
+  return [
+    ...(back
+      ? [`Can be taken back: ${back.by}${back.until ? `; from “${back.until.name}” on no more` : ''}.`]
+      : []),
+    ...lastChances(recipe, layer).map(
+      ({ layer: l, by }) =>
+        `Last chance for “${l.name}”: from here on it can no longer be taken back (${by}).`,
+    ),
+  ];
+}
+
 function unique(list: readonly string[]): string[] {
   return [...new Set(list)];
 }
@@ -128,8 +165,10 @@ function mixFor(run: readonly PlanStep[], cupMl: number): RunMix | null {
     // Only an airbrush has a cup; anything else is mixed in one pot.
     const pot = first.layer.method === 'airbrush' ? cupMl : ml;
     const cups = cupsFor(mixOf(first.layer), ml, pot);
+    const kept = amounts.reduce((sum, a, k) => sum + a.keptMl / run[k]!.rounds, 0);
     return {
       ...cups,
+      leftMl: cups.leftMl + kept,
       isByCup: first.layer.method === 'airbrush',
       from:
         amounts[0]!.from +

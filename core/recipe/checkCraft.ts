@@ -47,7 +47,8 @@ function findingOf(recipe: Recipe, rule: string, severity: Finding['severity'], 
   };
 }
 
-function isSilenced(recipe: Recipe, finding: Finding): boolean {
+/** Has the user said why this is not to be heard here? */
+export function isSilenced(recipe: Recipe, finding: Finding): boolean {
   return (
     recipe.silenced?.some(
       (s) => s.rule === finding.rule && (s.layer === null || s.layer === (finding.place.layer ?? null)),

@@ -1,5 +1,5 @@
 /** The recipe as one piece follows it: substitutes taken, cut at a finish level, begun part-way. */
-import type { Layer, Piece, Recipe, Strength } from '#core/muster';
+import { remixed, type Layer, type Piece, type Recipe, type Strength } from '#core/muster';
 
 /** What part-way pieces get before they join: common practice, no source. */
 const REPAIR: Layer = {
@@ -44,7 +44,26 @@ const GLUE: Layer = {
 /** Minutes of hands beside those of the recipe; common practice, no source. */
 export const STRENGTH_MINUTES = { trace: 0.6, heavy: 1.5 } as const;
 
-type Way = Pick<Piece, 'startsAt' | 'substitutes' | 'effects' | 'tones'> & Partial<Pick<Piece, 'joins'>>;
+/** A trial on scrap is no coat of the piece: work of its own, that has to dry like the layer to be judged. */
+export function trialOf(layer: Layer): Layer {
+  return {
+    ...REPAIR,
+    id: `${TRIAL}${layer.id}`.slice(0, 80),
+    name: `Trial on scrap: ${layer.name}`.slice(0, 120),
+    colour: layer.colour,
+    mixture: layer.mixture,
+    minutes: Math.max(LEAST_TRIAL_MINUTES, layer.minutes * layer.coats),
+    dryMinutes: layer.dryMinutes,
+    note: 'On scrap or on a spare that was painted alike; look at it dry, under the bench lamp, before the model gets it.',
+  };
+}
+
+const TRIAL = '~trial-';
+/** Common practice, no source. */
+const LEAST_TRIAL_MINUTES = 5;
+
+type Way = Pick<Piece, 'startsAt' | 'substitutes' | 'trials' | 'effects' | 'tones'> &
+  Partial<Pick<Piece, 'joins'>>;
 
 /** @param level the unit's finish level; undefined: the whole recipe */
 export function effectiveRecipe(recipe: Recipe, piece: Way, level?: number): Recipe {
@@ -52,6 +71,7 @@ export function effectiveRecipe(recipe: Recipe, piece: Way, level?: number): Rec
     level === undefined &&
     piece.startsAt === undefined &&
     !piece.effects?.length &&
+    !piece.trials?.length &&
     !piece.tones?.length &&
     !piece.substitutes?.length &&
     !piece.joins?.glue &&
@@ -69,6 +89,8 @@ export function effectiveRecipe(recipe: Recipe, piece: Way, level?: number): Rec
     const isSprayed = layers.some((l) => l.method === 'airbrush');
     layers = [REPAIR, isSprayed ? SEAL : { ...SEAL, method: 'brush' }, ...layers.slice(from)];
   }
+  if (piece.trials?.length)
+    layers = layers.flatMap((l) => (piece.trials!.includes(l.id) ? [trialOf(l), l] : [l]));
   if (piece.joins?.glue) layers = [...layers, { ...GLUE, ...piece.joins.glue }];
   if (layers.every((l, i) => l === recipe.layers[i]) && layers.length === recipe.layers.length) return recipe;
   const left = new Set(layers.map((l) => l.id));
@@ -86,7 +108,7 @@ export function effectiveRecipe(recipe: Recipe, piece: Way, level?: number): Rec
 function inTone(layer: Layer, piece: Way): Layer {
   const chosen = piece.tones!.find((t) => t.layer === layer.id)?.tone;
   const tone = layer.tones?.find((t) => t.id === chosen);
-  return tone ? { ...layer, mixture: tone.mixture, colour: tone.colour } : layer;
+  return tone ? { ...remixed(layer, tone.mixture), colour: tone.colour } : layer;
 }
 
 /** How much of an optional layer a piece gets, where it is not as the recipe has it. */

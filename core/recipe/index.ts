@@ -1,4 +1,4 @@
-export { checkCraft, CRAFT_RULES } from './checkCraft';
+export { checkCraft, CRAFT_RULES, isSilenced } from './checkCraft';
 export { QUESTIONS, schoolOf, withSchool, type Question, type School } from './schools';
 export { isFor, isPaint, isSeal, isSolvent, isWash, isWashable } from './kinds';
 export { checkRecipe } from './checkRecipe';
@@ -21,10 +21,11 @@ export {
 } from './links';
 export { layerByBrush, recipeByBrush } from './byBrush';
 export { maskOrders, withTouch, zonesTouch, type MaskOrder } from './maskOrder';
+export { lastChances, takenBackOf, type TakenBack } from './takenBack';
 export { maskingOf, masksOf, type Mask } from './masks';
-export { effectiveRecipe, plainName, strengthOn, STRENGTH_MINUTES, substituted } from './effective';
+export { effectiveRecipe, plainName, strengthOn, STRENGTH_MINUTES, substituted, trialOf } from './effective';
 export { bearsUseAfter, curedAfter } from './rest';
-export { dryingOf, hands, roundsOf, waitsBetween, workMinutes } from './rounds';
+export { dryingOf, hands, plannedMinutes, roundsOf, waitsBetween, workMinutes } from './rounds';
 export {
   changesOf,
   composed,

@@ -25,6 +25,15 @@ export function waitsBetween(layer: Layer): number[] {
   );
 }
 
+/** The first time takes about a quarter longer (from memory): so much is planned for it. */
+const FIRST_TIME = 1.25;
+
+/** What is planned for one round on one tray or piece: more where it is done for the first time. */
+export function plannedMinutes(layer: Layer, count: number): number {
+  const minutes = workMinutes(layer, count);
+  return layer.isFirstTime ? Math.ceil(minutes * FIRST_TIME) : minutes;
+}
+
 /** Hands-on minutes of one round on one tray or piece: a whole number, at least 1. Faces share the minutes, passes repeat them. */
 export function workMinutes(layer: Layer, count: number): number {
   return Math.max(1, Math.ceil((layer.minutes * layer.coats * count) / (layer.faces?.count ?? 1) - 1e-9));

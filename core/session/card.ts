@@ -1,9 +1,11 @@
 /** Each piece's own history: what went on it, in order, exactly as mixed; and a recipe made of it, to match reinforcements. */
-import { mixOf } from '#core/amounts';
 import type { ClockPoints } from '#core/climate';
 import { methodOf } from '#core/materials';
 import {
+  MIXTURE_LETTERS,
   minutesUntil,
+  mixOf,
+  remixed,
   wallTime,
   withEstimate,
   withSuffix,
@@ -139,6 +141,8 @@ export function recipeOf(card: PieceCard, id: string): Recipe {
     layers: layers.map((l) => {
       const tied: Layer = { ...l, waitsFor: l.waitsFor.filter((w) => kept.has(w)) };
       if (tied.judgeFrom !== undefined && !kept.has(tied.judgeFrom)) delete tied.judgeFrom;
+      if (tied.takenBack?.until != null && !kept.has(tied.takenBack.until))
+        tied.takenBack = { ...tied.takenBack, until: null };
       if (tied.window?.through != null && !kept.has(tied.window.through))
         tied.window = { ...tied.window, through: null };
       return tied;
@@ -160,9 +164,8 @@ function asItWas(
   ].filter((n) => n !== '');
   const mixture = mixedOf(layer, entry);
   const was: Layer = {
-    ...original,
+    ...(mixture === null ? original : remixed(original, mixture)),
     note: notes.join(' ').slice(0, 2000),
-    ...(mixture === null ? {} : { mixture }),
     ...(said ? { coats: said.coats } : {}),
     ...(said?.film ? { film: said.film } : {}),
   };
@@ -195,13 +198,13 @@ function mixedOf(layer: Layer, { used }: EntryOf<'done'>): string | null {
     parts.every((p) => Math.abs((planned.get(p.name) ?? -1) - p.ml / all) <= SAME_SHARE);
   if (isAsPlanned) return null;
   const names = parts.map((p) => p.name).join(', ');
-  if (parts.length === 1) return names.slice(0, 120);
+  if (parts.length === 1) return names.slice(0, MIXTURE_LETTERS);
   // The fewest parts that come near enough.
   for (let whole = parts.length; whole <= MOST_PARTS; whole++) {
     const ratio = parts.map((p) => Math.max(1, Math.round((whole * p.ml) / all)));
     const sum = ratio.reduce((a, b) => a + b, 0);
     if (whole === MOST_PARTS || parts.every((p, k) => Math.abs(ratio[k]! / sum - p.ml / all) <= SAME_SHARE))
-      return `${names} ${ratio.join(':')}`.slice(0, 120);
+      return `${names} ${ratio.join(':')}`.slice(0, MIXTURE_LETTERS);
   }
   return null;
 }

@@ -22,6 +22,20 @@ describe('before and after a session', () => {
     }
   });
 
+  it('by what it is put on with, and both loads of what goes wet into wet', () => {
+    const session = plan.sessions.find((s) => s.steps.some((x) => x.layer.method === 'brush'))!;
+    const steps = session.steps
+      .filter((s) => s.layer.method === 'brush')
+      .map((s) => ({
+        ...s,
+        layer: { ...s.layer, applicator: 'No. 2 round', mixture: 'blue', wetWith: 'green' },
+      }));
+    const lines = layOut(plan, { ...session, steps }, new Set()).map((l) => `${l.group}: ${l.text}`);
+    expect(lines).toContain(`Tools: No. 2 round, for “${steps[0]!.layer.name}”`);
+    expect(lines).not.toContain('Tools: Brushes, and the palette');
+    expect(lines.some((l) => l.startsWith('Paints to shake: green, wet into wet'))).toBe(true);
+  });
+
   it('what is wet when everyone goes is named, and what is dry is not', () => {
     fc.assert(
       fc.property(anyMinute, (minute) => {

@@ -19,6 +19,9 @@ export function layOut(plan: Plan, session: PlanSession, done: ReadonlySet<strin
   const paints = new Map<string, PlanStep>();
   for (const s of steps)
     if (s.layer.mixture !== '' && !paints.has(s.layer.mixture)) paints.set(s.layer.mixture, s);
+  for (const s of steps)
+    if (s.layer.wetWith !== undefined)
+      put('Paints to shake', `${s.layer.wetWith}, wet into wet with “${s.layer.name}”: both loads at once`);
   for (const [mixture, s] of paints)
     put(
       'Paints to shake',
@@ -39,8 +42,9 @@ export function layOut(plan: Plan, session: PlanSession, done: ReadonlySet<strin
     const { layer } = s;
     if (layer.method === 'airbrush')
       put('Tools', layer.nozzleMm ? `Airbrush, ${layer.nozzleMm} mm nozzle` : 'Airbrush');
-    if (layer.method === 'brush') put('Tools', 'Brushes, and the palette');
-    if (layer.method === 'sponge') put('Tools', 'Sponge and tweezers');
+    if (layer.applicator) put('Tools', `${layer.applicator}, for “${layer.name}”`);
+    if (layer.method === 'brush' && !layer.applicator) put('Tools', 'Brushes, and the palette');
+    if (layer.method === 'sponge' && !layer.applicator) put('Tools', 'Sponge and tweezers');
     if (isFor('mark')(layer)) put('Tools', 'Pens and graphite');
     if (layer.method === 'pour') put('Tools', 'Pouring cup, level');
     const masking = maskingOf(layer);

@@ -14,6 +14,8 @@ describe('a picture is due', () => {
     const pilot = { ...inside, piece: { ...inside.piece, isPilot: true } };
     expect(pictureDue([inside, pilot])).toContain('what the others go by');
     expect(pictureDue([{ ...inside, layer: { ...inside.layer, level: 1 } }])).toContain('level');
+    const asked = { ...inside, layer: { ...inside.layer, isPictured: true } };
+    expect(pictureDue([asked])).toBe(`${inside.piece.name}: the recipe wants one of “${inside.layer.name}”.`);
     expect(pictureDue([last, last, last])).toContain('3 pieces');
   });
 });

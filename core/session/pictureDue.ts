@@ -8,6 +8,8 @@ export function pictureDue(run: readonly PlanStep[]): string | null {
     if (found.length === 0) return null;
     return found.length > 2 ? `${found.length} pieces` : found.join(' and ');
   };
+  const asked = names((s) => s.layer.isPictured === true && s.round === s.rounds);
+  if (asked) return `${asked}: the recipe wants one of “${run[0]!.layer.name}”.`;
   const pilot = names((s) => s.piece.isPilot === true);
   if (pilot) return `${pilot}: what the others go by.`;
   const last = names((s) => s.layerIndex === s.recipe.layers.length - 1 && s.round === s.rounds);

@@ -2,6 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { solveProblem, validateSolution } from '#core/kernel';
 import { compile, present, type PlanStep } from '#core/plan';
+import { takenBackOf } from '#core/recipe';
 import { layer, smallMuster } from '../plan/testing';
 import { endedSteps, withoutRepeats, type LogEntry } from '#core/log';
 import {
@@ -54,6 +55,25 @@ describe('the cures for a step', () => {
       curesFor(plan, [], order.find(fits)!).map((c) => c.cure);
     expect(of((s) => s.layer.task === 'lift')).toContain('Cover it with mud');
     expect(of((s) => s.layer.task === 'decal')).toContain('Chip the decal away there');
+  });
+});
+
+describe('what can still be taken back', () => {
+  const wash = order.find((s) => curesFor(plan, [], s).some((c) => c.cure.startsWith('Take “')))!;
+  const own = `Take “${wash.layer.name}” back`;
+  const cures = (step: PlanStep, of: readonly LogEntry[]) =>
+    curesFor(plan, of, step).filter((c) => c.cure.startsWith(own));
+
+  it('is begun anew while it is in hand, and done once more when it is on', () => {
+    expect(cures(wash, [])).toMatchObject([{ again: [], dryMinutes: 0 }]);
+    const [done] = cures(wash, followed(wash.end));
+    expect(done!.again.map((s) => s.id)).toEqual([wash.id]);
+  });
+
+  it('is offered no longer once its point of no return is past', () => {
+    const { until } = takenBackOf(wash.recipe, wash.layer)!;
+    const past = order.filter((s) => s.piece.id === wash.piece.id && s.layer.id === until!.id).at(-1)!;
+    expect(cures(past, followed(past.end))).toEqual([]);
   });
 });
 

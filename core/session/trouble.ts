@@ -2,7 +2,7 @@
  * What goes wrong, and what can be done about it on the piece as it stands: handbook section 7 (common practice, no source). A cure is
  * work with its drying, or steps that have to be done again; the plan takes up either.
  */
-import { isFor, isWash, zonesOf } from '#core/recipe';
+import { isFor, isWash, takenBackOf, zonesOf } from '#core/recipe';
 import type { Layer } from '#core/muster';
 import type { Plan, PlanStep } from '#core/plan';
 import { type Ended, endedSteps, type LogEntry, type New, standing } from '#core/log';
@@ -78,6 +78,7 @@ export function curesFor(plan: Plan, log: readonly LogEntry[], step: PlanStep): 
   const windows = windowsAround(plan, ended, step);
   return [
     ...windows.flatMap((base) => [againFrom(plan, ended, base), { ...ACCEPTED, on: base, again: [] }]),
+    ...takingBack(plan, ended, step),
     ...CURES.filter((c) => c.fits(step.layer)).map(({ trouble, cure: text, minutes, dryMinutes }) => ({
       trouble,
       cure: text,
@@ -99,6 +100,30 @@ function windowsAround(plan: Plan, ended: Ended, step: PlanStep): PlanStep[] {
       ended.get(s.id)?.kind === 'done' &&
       (s.id === step.id || s.gate.steps.includes(step.id)),
   );
+}
+
+/** What lies on the same zones of the piece, or is in hand, and can still be taken back: off with it, and once more. */
+function takingBack(plan: Plan, ended: Ended, step: PlanStep): PieceCure[] {
+  const zones = new Set(zonesOf(step.recipe, step.layer));
+  const own = [...plan.steps.values()].filter((s) => s.piece.id === step.piece.id);
+  const isOn = (layer: Layer): boolean =>
+    own.some((s) => s.layer.id === layer.id && ended.get(s.id)?.kind === 'done');
+  return own.flatMap((s): PieceCure[] => {
+    const back = takenBackOf(s.recipe, s.layer);
+    const isDone = ended.get(s.id)?.kind === 'done';
+    if (!back || (!isDone && s.id !== step.id) || (back.until && isOn(back.until))) return [];
+    if (!zonesOf(s.recipe, s.layer).some((z) => zones.has(z))) return [];
+    return [
+      {
+        trouble: 'Not as it should be',
+        cure: `Take “${s.layer.name}” back (${back.by})${isDone ? ', and once more' : ', and begin anew'}`,
+        minutes: s.end - s.start,
+        dryMinutes: isDone ? Math.round(Math.max(0, s.tide.dryAt - s.end)) : 0,
+        on: s,
+        again: isDone ? [s] : [],
+      },
+    ];
+  });
 }
 
 /** The sandwich from its seal on: the seal beneath, the coat whose window it is, and whatever of it was done since. */

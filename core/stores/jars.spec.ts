@@ -161,7 +161,35 @@ describe('what runs out is told before the run', () => {
     const [short] = shortOf(stocked, plan, new Map(), [{ name: 'cream', ml: 3 }]);
     expect(short).toMatchObject({ name: 'cream', neededMl: 3, leftMl: 1 });
     expect(short!.equivalents.map((e) => e.name)).toEqual(['Bone', 'Ivory']);
-    expect(short!.equivalents[0]!.difference).toBeLessThan(short!.equivalents[1]!.difference);
+    expect(short!.equivalents[0]!.parts).toEqual([{ name: 'Bone', share: 1 }]);
+  });
+
+  it('with what the user has said may stand for it before all else, home-made ones by their parts', () => {
+    const mixed = [
+      {
+        id: 'e',
+        madeOf: {
+          parts: [
+            { id: '1', product: 'b', name: 'Bone', parts: 3 },
+            { id: '2', product: 'd', name: 'Navy', parts: 1 },
+          ],
+        },
+      },
+      { id: 'f', madeOf: { parts: [{ id: '1', product: 'e', name: 'Pale, nearly empty', parts: 1 }] } },
+    ];
+    const products = shelf.map((p) =>
+      p.id === 'a' ? { ...p, equivalents: mixed } : p.id === 'c' ? { ...p, verdict: 'never' as const } : p,
+    );
+    const own = withStores(muster, { ...storesOf(muster), products });
+    const [short] = shortOf(own, plan, new Map(), [{ name: 'cream', ml: 3 }]);
+    expect(short!.equivalents.map((e) => e.name)).toEqual(['Bone, Navy 3:1', 'Bone']);
+    expect(short!.equivalents[0]).toMatchObject({
+      leftMl: 16,
+      parts: [
+        { name: 'Bone', share: 0.75 },
+        { name: 'Navy', share: 0.25 },
+      ],
+    });
   });
 
   it('and is silent where there is enough, or it comes from the tap', () => {

@@ -1,11 +1,13 @@
 /** What a plan takes from the shelves: by product and session, when each runs out, what to buy by which day. */
 import { markingsWanted } from '#core/variety';
 import { isSolvent, maskingOf } from '#core/recipe';
-import { amountOf, mixOf, type Component } from '#core/amounts';
+import { amountOf } from '#core/amounts';
 import { AmountError } from '#core/materials';
 import {
   dateTimeAfter,
+  mixOf,
   storesOf,
+  type Component,
   USUAL_BOTTLE_ML,
   type Consumable,
   type Layer,

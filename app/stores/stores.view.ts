@@ -508,5 +508,6 @@ export class StoresView {
     );
   }
 
-  protected readonly shown = (ml: number): string => (ml >= 10 ? ml.toFixed(0) : ml.toFixed(1));
+  protected readonly shown = (ml: number): string =>
+    ml >= 10 ? ml.toFixed(0) : ml > 0 && ml < 0.1 ? '<0.1' : ml.toFixed(1);
 }

@@ -295,7 +295,7 @@ describe('drafts in a muster', () => {
     const unit = made('Salt Prince: hull, roof late, crackle').units.at(-1)!;
     expect(unit.pieces[1]!.joins).toMatchObject({
       piece: unit.pieces[0]!.id,
-      layer: 'matt',
+      layer: LIBRARY.find((r) => r.id === 'library-crackle')!.layers.at(-1)!.id,
       glue: { dryMinutes: 60 },
     });
     expect(unit.pieces[0]!.joins).toBeNull();

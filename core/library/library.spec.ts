@@ -1,7 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { FAMILY_IDS } from '#core/materials';
 import { recipeSchema, TASKS } from '#core/muster';
-import { checkCraft, checkRecipe, QUESTIONS } from '#core/recipe';
+import {
+  checkCraft,
+  checkRecipe,
+  composed,
+  QUESTIONS,
+  recipeByBrush,
+  revised,
+  withoutLook,
+} from '#core/recipe';
 import { LIBRARY } from './index';
 
 describe('the library of recipes', () => {
@@ -14,6 +22,26 @@ describe('the library of recipes', () => {
     expect(recipeSchema.parse(recipe)).toEqual(recipe);
     const findings = [...checkRecipe(recipe), ...checkCraft(recipe)].filter((f) => f.severity !== 'advice');
     expect(findings.map((f) => `${f.rule}: ${f.where}: ${f.text}`)).toEqual([]);
+  });
+
+  it('is sets of wishes: whoever takes one up goes on from what is composed of them', () => {
+    const wished = LIBRARY.filter((r) => r.looks);
+    expect(wished.length).toBeGreaterThanOrEqual(11);
+    for (const recipe of wished) {
+      expect(composed(recipe, recipe.looks!)).toEqual(recipe.layers);
+      const without = revised(recipe, { looks: withoutLook(recipe.looks!, recipe.looks!.list.at(-1)!.id) });
+      expect(without.kept).toEqual([]);
+      expect(without.changes.length).toBeGreaterThan(0);
+      expect(without.recipe.layers.length).toBeLessThanOrEqual(recipe.layers.length);
+    }
+  });
+
+  it('stays a set of wishes on a bench without an airbrush', () => {
+    for (const recipe of LIBRARY.filter((r) => r.looks)) {
+      const own = recipeByBrush(recipe);
+      expect(own.layers.some((l) => l.method === 'airbrush')).toBe(false);
+      expect(composed(own, own.looks!)).toEqual(own.layers);
+    }
   });
 
   it('uses every family, every kind of layer and every school between them', () => {

@@ -2,7 +2,8 @@
  * Complete recipes over generic products, to begin from. Between them they use every stage of the trade and each school in which
  * practitioners differ. Minutes are for a hand-sized piece, drying is nominal: common practice, no source.
  */
-import type { Layer, Recipe } from '#core/muster';
+import type { Layer, Look, LookKind, Looks, LookStrength, Recipe } from '#core/muster';
+import { composed, FIRST_LOOKS } from '#core/recipe';
 import { familyOf, type FamilyId, type MethodId } from '#core/materials';
 
 type Extra = Partial<Omit<Layer, 'id' | 'family' | 'method'>>;
@@ -110,6 +111,30 @@ function recipe(
   };
 }
 
+/** A wish: what, how much, in which colour, on which zones; none: all of them. */
+type Wish = readonly [LookKind, LookStrength, string, ...string[]];
+
+/** A recipe that is a set of wishes: its layers are what is composed of them, so that each wish can be taken up and dropped. */
+function wished(
+  id: string,
+  name: string,
+  zones: readonly string[],
+  wishes: readonly Wish[],
+  schools: NonNullable<Recipe['schools']>,
+  asked: Partial<Looks> = {},
+): Recipe {
+  const list: Look[] = wishes.map(([kind, strength, colour, ...on], k) => ({
+    id: wishes.findIndex((w) => w[0] === kind) === k ? kind : `${kind}${k + 1}`,
+    kind,
+    strength,
+    colour,
+    zones: on,
+  }));
+  const looks: Looks = { ...FIRST_LOOKS, ...asked, list };
+  const bare = recipe(id, name, zones, [], schools);
+  return { ...bare, looks, layers: composed(bare, looks) };
+}
+
 export const LIBRARY: readonly Recipe[] = [
   recipe(
     'tray',
@@ -138,36 +163,18 @@ export const LIBRARY: readonly Recipe[] = [
     ],
     { washes: 'acrylic', metals: 'brushed', realism: 'table' },
   ),
-  recipe(
+  wished(
     'sandwich',
     'Chipped over rust, within the hour',
     ['Hull', 'Fittings'],
     [
-      l('grit', 'Pitting and texture', '#7b7468', 'paste', 'hand', 8, { zones: ['hull'] }),
-      primer('black'),
-      l('rust', 'Rust, three tones', '#8a4b2e', 'acrylic', 'airbrush', 9, {
-        mixture: 'rust brown 3:1',
-        coats: 2,
-      }),
-      seal('under', 'satin', { dryMinutes: 120 }),
-      medium(20, 60, { zones: ['hull'] }),
-      l('top', 'Topcoat', '#e6dcc0', 'acrylic', 'airbrush', 8, {
-        zones: ['hull'],
-        mixture: 'cream 3:1',
-        coats: 2,
-      }),
-      lift({ zones: ['hull'], judgeFrom: 'wipe' }),
-      l('correct', 'Correct chips by brush', '#5b2f1c', 'acrylic', 'brush', 8, {
-        zones: ['hull'],
-        mixture: 'chip brown, water 1:2',
-        pausable: true,
-        reach: 'traces',
-      }),
-      l('fittings', 'Fittings', '#3f4649', 'acrylic', 'brush', 10, { zones: ['fittings'], pausable: true }),
-      seal('seals', 'satin', { coats: 2, minutes: 2, level: 1 }),
-      wash('wash', 'Rust-brown wash', '#2e1a10'),
-      wipe(),
-      seal('matt', 'matt', { dryMinutes: 60, level: 2 }),
+      ['texture', 'normal', '#7b7468', 'hull'],
+      ['ground', 'normal', '#33373a'],
+      ['chipping', 'normal', '#8a4b2e', 'hull'],
+      ['base', 'normal', '#e6dcc0', 'hull'],
+      ['details', 'normal', '#8c7a55', 'fittings'],
+      ['lining', 'normal', '#2e1a10'],
+      ['chips', 'trace', '#5b2f1c', 'hull'],
     ],
     {
       solvent: 'strict',
@@ -179,135 +186,74 @@ export const LIBRARY: readonly Recipe[] = [
       'wash-surface': 'satin',
     },
   ),
-  recipe(
+  wished(
     'whitewash',
     'Late whitewash over a sealed finish',
     ['All round'],
     [
-      primer('grey'),
-      l('base', 'Base green', '#4d5f43', 'acrylic', 'airbrush', 8, { mixture: 'base green 3:1', coats: 2 }),
-      seal('under', 'satin'),
-      l('white', 'Washable white', '#e7e5dc', 'washable', 'brush', 8, { coats: 2, film: 'thin' }),
-      work('rub', 'Rub off with a damp brush', 10, 'lift', { dryMinutes: 60 }),
-      seal('fix', 'matt', { dryMinutes: 60 }),
+      ['ground', 'normal', '#8d9294'],
+      ['base', 'normal', '#4d5f43'],
+      ['whitewash', 'normal', '#e7e5dc'],
     ],
     { sandwich: 'medium', aids: 'patience' },
   ),
-  recipe(
+  wished(
     'spray',
     'Chips with decanted hairspray',
     ['Hull'],
     [
-      primer('black'),
-      l('metal', 'Dark metal', '#5a6065', 'metal', 'brush', 6, {
-        note: 'Brushed metal; sealed before the spray.',
-      }),
-      seal('under', 'gloss', { dryMinutes: 180 }),
-      medium(5, 30, {
-        name: 'Decanted spray, very light coats',
-        mixture: 'decanted spray, undiluted',
-        coats: 3,
-        minutes: 2,
-        note: 'Decant outdoors; it degasses: no flame. Never heat.',
-      }),
-      l('top', 'Topcoat, acrylic-thinned', '#6d7f55', 'acrylic', 'airbrush', 8, {
-        mixture: 'field green 3:1',
-        coats: 2,
-      }),
-      lift(),
-      seal('seals', 'satin', { coats: 2, minutes: 2 }),
-      seal('matt', 'matt', { dryMinutes: 60 }),
+      ['ground', 'normal', '#33373a'],
+      ['chipping', 'normal', '#5a6065'],
+      ['base', 'normal', '#6d7f55'],
     ],
     { topcoat: 'wet', sandwich: 'spray', chips: 'medium', metals: 'brushed' },
   ),
-  recipe(
+  wished(
     'dry-sandwich',
     'Chips when thoroughly dry',
     ['Hull'],
     [
-      primer('grey'),
-      l('base', 'Base', '#6a4a38', 'acrylic', 'airbrush', 7, { mixture: 'rust brown 3:1', coats: 2 }),
-      medium(720, null),
-      l('top', 'Topcoat', '#41607a', 'acrylic', 'airbrush', 8, { mixture: 'harbour blue 3:1', coats: 2 }),
-      lift(),
-      seal('seals', 'satin', { coats: 2, minutes: 2 }),
+      ['ground', 'normal', '#8d9294'],
+      ['chipping', 'normal', '#6a4a38'],
+      ['base', 'normal', '#41607a'],
     ],
     { topcoat: 'dry', 'under-medium': 'bare', chips: 'medium', solvent: 'trusting' },
+    { sheen: 'satin' },
   ),
-  recipe(
+  wished(
     'crackle',
     'Peeling planks by crackle',
     ['Planks'],
     [
-      primer('grey'),
-      l('wood', 'Weathered wood', '#8a7a66', 'acrylic', 'brush', 8, { coats: 2 }),
-      seal('under', 'satin', { dryMinutes: 120 }),
-      l('crackle', 'Crackle', '#cfc7b4', 'crackle', 'brush', 6, {
-        mixture: 'crackle, undiluted',
-        dryMinutes: 20,
-        window: { opensMinutes: 20, closesMinutes: 60, preferMinutes: null, through: null },
-        note: 'A film, not wet, not dry: then one coat only.',
-      }),
-      l('top', 'Faded paint, one coat', '#c9b98a', 'acrylic', 'airbrush', 6, { mixture: 'straw 3:1' }),
-      seal('seal', 'satin'),
-      l('shade', 'Dirt in the cracks', '#3a3128', 'acrylic-wash', 'brush', 5, {
-        mixture: 'dark brown, water 1:4',
-      }),
-      seal('matt', 'matt', { dryMinutes: 60 }),
+      ['ground', 'normal', '#8d9294'],
+      ['chipping', 'normal', '#8a7a66'],
+      ['base', 'normal', '#c9b98a'],
+      ['shade', 'normal', '#3a3128'],
     ],
     { sandwich: 'crackle', washes: 'acrylic' },
   ),
-  recipe(
+  wished(
     'decals',
     'Markings on gloss, chipped through',
     ['Body', 'Glass'],
     [
-      work('mask', 'Mask the glass', 6, 'mask', { zones: ['glass'] }),
-      primer('grey'),
-      l('base', 'Base colour', '#8f3a34', 'acrylic', 'airbrush', 8, { mixture: 'brick red 3:1', coats: 2 }),
-      work('unmask', 'Unmask', 3, 'unmask', { zones: ['glass'] }),
-      l('glass', 'Glass frames', '#23282b', 'acrylic', 'brush', 5, { zones: ['glass'] }),
-      seal('gloss', 'gloss', { dryMinutes: 60 }),
-      l('set', 'Setting solution', '#d8ded8', 'setting', 'brush', 2, { zones: ['body'], dryMinutes: 5 }),
-      work('decal', 'Decals', 12, 'decal', {
-        zones: ['body'],
-        dryMinutes: 20,
-        note: 'Trim the carrier film; soak a minute; dab dry.',
-      }),
-      l('soften', 'Softening solution', '#d0d8d4', 'setting', 'brush', 2, {
-        zones: ['body'],
-        dryMinutes: 60,
-        task: 'softener',
-      }),
-      seal('second', 'gloss', { level: 1 }),
-      l('chips', 'Chips by sponge, light then dark', '#d9c7a2', 'acrylic', 'sponge', 8, {
-        zones: ['body'],
-        dryMinutes: 15,
-        note: 'Turn the sponge each dab.',
-        reach: 'traces',
-      }),
-      seal('over-chips', 'satin'),
-      wash('wash', 'Dark pin wash', '#20140e'),
-      wipe(),
-      seal('matt', 'matt', { dryMinutes: 60, level: 2 }),
+      ['ground', 'normal', '#8d9294'],
+      ['base', 'normal', '#8f3a34', 'body'],
+      ['clear', 'normal', '#9fb3b8', 'glass'],
+      ['markings', 'normal', '#e8e4d8', 'body'],
+      ['chips', 'normal', '#d9c7a2', 'body'],
+      ['lining', 'normal', '#20140e', 'body'],
     ],
     { decals: 'gloss', markings: 'markings-first', chips: 'sponge', 'wash-surface': 'gloss' },
   ),
-  recipe(
+  wished(
     'decals-matt',
     'Markings on matt with softener',
     ['Body'],
     [
-      primer('white'),
-      l('base', 'Pale blue', '#a9c4d0', 'acrylic', 'airbrush', 7, { mixture: 'pale blue 4:1', coats: 2 }),
-      seal('flat', 'matt', { dryMinutes: 60 }),
-      l('set', 'Setting solution', '#d8ded8', 'setting', 'brush', 2, { dryMinutes: 5 }),
-      work('decal', 'Decals', 12, 'decal', { dryMinutes: 20 }),
-      l('soften', 'Softening solution', '#d0d8d4', 'setting', 'brush', 2, {
-        dryMinutes: 60,
-        task: 'softener',
-      }),
-      seal('matt', 'matt', { dryMinutes: 60 }),
+      ['ground', 'normal', '#e8e8e4'],
+      ['base', 'normal', '#a9c4d0'],
+      ['markings', 'normal', '#e8e4d8'],
     ],
     { decals: 'matt' },
   ),
@@ -337,110 +283,55 @@ export const LIBRARY: readonly Recipe[] = [
     ],
     { decals: 'freehand', markings: 'chips-first', 'chips-and-wash': 'chips-after', chips: 'brush' },
   ),
-  recipe(
+  wished(
     'steel',
     'Bare steel, deliberately unvarnished',
     ['Steel', 'Leather'],
     [
-      primer('black'),
-      l('leather', 'Leather', '#6b4a30', 'acrylic', 'brush', 6, { zones: ['leather'], coats: 2 }),
-      l('filter', 'Brown glaze', '#2f2118', 'acrylic-wash', 'brush', 4, {
-        zones: ['leather'],
-        mixture: 'brown, medium 1:1',
-        passes: { expected: 3, waitMinutes: 30 },
-      }),
-      seal('matt', 'matt', { zones: ['leather'], dryMinutes: 60 }),
-      l('steel', 'Polished steel', '#a8adb2', 'metal', 'airbrush', 6, {
-        zones: ['steel'],
-        mixture: 'steel 3:1',
-        coats: 2,
-        sheen: 'metal',
-      }),
-      l('graphite', 'Graphite on edges', '#6d7276', 'pen', 'hand', 4, {
-        zones: ['steel'],
-        task: 'polish',
-        sheen: 'metal',
-      }),
+      ['ground', 'normal', '#33373a'],
+      ['base', 'normal', '#6b4a30', 'leather'],
+      ['filter', 'normal', '#2f2118', 'leather'],
+      ['metal', 'normal', '#a8adb2', 'steel'],
+      ['polish', 'normal', '#6d7276', 'steel'],
     ],
     { metals: 'bare' },
   ),
-  recipe(
+  wished(
     'airbrushed-metal',
     'Smooth metal, sealed, with oil streaks',
     ['Plates'],
     [
-      primer('black'),
-      l('metal', 'Airbrushed metal', '#9da3a8', 'metal', 'airbrush', 7, {
-        mixture: 'silver 3:1',
-        coats: 2,
-        nozzleMm: 0.4,
-      }),
-      seal('seal', 'satin'),
-      l('dots', 'Dot filter in oils', '#5a4a30', 'oil', 'brush', 8, {
-        dryMinutes: 0,
-        mixture: 'oil dots, by eye',
-        window: { opensMinutes: 10, closesMinutes: 180, preferMinutes: 60, through: null },
-        reach: 'traces',
-      }),
-      work('blend', 'Blend, dry sponge over tide marks', 8, 'wipe', { dryMinutes: 1440 }),
-      l('streaks', 'Rust streaks, dark first', '#7a3f22', 'oil', 'brush', 8, {
-        dryMinutes: 0,
-        mixture: 'rust oil, thinned',
-        window: { opensMinutes: 10, closesMinutes: 120, preferMinutes: 45, through: null },
-        reach: 'traces',
-      }),
-      work('draw', 'Draw them down the way water runs', 8, 'wipe', { dryMinutes: 1440 }),
-      seal('matt', 'matt', { dryMinutes: 60 }),
+      ['ground', 'normal', '#33373a'],
+      ['metal', 'normal', '#9da3a8'],
+      ['filter', 'trace', '#5a4a30'],
+      ['rust', 'normal', '#8a4b2e'],
+      ['streaks', 'normal', '#7a3f22'],
     ],
     { metals: 'sprayed', washes: 'enamel', realism: 'life' },
+    { sheen: 'satin' },
   ),
-  recipe(
+  wished(
     'dust',
     'Dust, mud and sealed powders',
     ['Upper', 'Lower'],
     [
-      l('mud', 'Mud texture', '#5b4a36', 'paste', 'hand', 8, { zones: ['lower'] }),
-      primer('grey'),
-      l('base', 'Sand', '#c2ad84', 'acrylic', 'airbrush', 7, { mixture: 'sand 3:1', coats: 2 }),
-      seal('satin', 'satin'),
-      wash('wash', 'Umber wash', '#3a2718'),
-      wipe(),
-      l('dust', 'Dust, one to five', '#d8c9a4', 'acrylic', 'airbrush', 4, {
-        zones: ['lower'],
-        mixture: 'dust, acrylic thinner 1:5',
-        reach: 'half',
-      }),
-      l('powder', 'Powders with fixer', '#8c7a58', 'powder', 'hand', 6, {
-        zones: ['lower'],
-        air: 'contaminates',
-        reach: 'half',
-      }),
-      l('flick', 'Flicked mud', '#4b3b28', 'spirit-mud', 'brush', 3, {
-        zones: ['lower'],
-        task: 'spatter',
-        air: 'contaminates',
-        dryMinutes: 240,
-      }),
-      seal('matt', 'matt', { dryMinutes: 60 }),
-      l('wet', 'Wet mud and oil stains', '#2a231c', 'varnish', 'brush', 4, {
-        zones: ['lower'],
-        sheen: 'wet',
-        air: 'needs-clean',
-        mixture: 'gloss wet effect, undiluted',
-        reach: 'traces',
-      }),
+      ['ground', 'normal', '#8d9294'],
+      ['base', 'normal', '#c2ad84'],
+      ['lining', 'normal', '#3a2718'],
+      ['dust', 'heavy', '#d8c9a4', 'lower'],
+      ['mud', 'heavy', '#5b4a36', 'lower'],
+      ['wet', 'trace', '#2a231c', 'lower'],
     ],
     { powders: 'always', aids: 'cool' },
   ),
-  recipe(
+  wished(
     'powder-open',
     'Dry pigments left open, for display',
     ['Body'],
     [
-      primer('black'),
-      l('base', 'Lead grey', '#60676b', 'acrylic', 'airbrush', 6, { mixture: 'lead grey 3:1', coats: 2 }),
-      seal('matt', 'matt', { dryMinutes: 60 }),
-      l('pigment', 'Soot and dust', '#b3a58c', 'powder', 'hand', 6, { air: 'contaminates', reach: 'half' }),
+      ['ground', 'normal', '#33373a'],
+      ['base', 'normal', '#60676b'],
+      ['dust', 'normal', '#b3a58c'],
     ],
     { powders: 'never', 'wash-surface': 'matt' },
   ),

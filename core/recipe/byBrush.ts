@@ -15,5 +15,10 @@ export function layerByBrush(layer: Layer): Layer {
 
 /** A recipe in which nothing needs an airbrush. */
 export function recipeByBrush(recipe: Recipe): Recipe {
-  return { ...recipe, layers: recipe.layers.map(layerByBrush) };
+  const { looks } = recipe;
+  return {
+    ...recipe,
+    layers: recipe.layers.map(layerByBrush),
+    ...(looks ? { looks: { ...looks, noAirbrush: true } } : {}),
+  };
 }

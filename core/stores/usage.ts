@@ -199,7 +199,8 @@ export function productUses(muster: Muster, plan: Plan, ended: Ended = NOTHING):
 
 /** “12.5 ml, 1 bottle”; what is missing, and what to buy for it */
 export function missingWords({ what, missing, unit, packs }: Shortage): string {
-  const much = unit === 'ml' ? missing.toFixed(1) : String(Math.ceil(missing));
+  const much =
+    unit === 'ml' ? (missing < 0.1 ? 'less than 0.1' : missing.toFixed(1)) : String(Math.ceil(missing));
   const pack = what === 'marking' ? 'sheet' : 'bottle';
   return `${much} ${unit}${packs === null ? '' : `, ${packs} ${pack}${packs === 1 ? '' : 's'}`}`;
 }

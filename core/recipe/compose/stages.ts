@@ -1,7 +1,7 @@
 /** Looks as stages of the work, in the order of the model's imagined life (handbook section 2), each moved by the schools that differ. */
 import type { Layer, Look, Looks } from '#core/muster';
 import { labOf } from '#core/optics';
-import { hands, stroke, wiped } from './strokes';
+import { acrylicWay, hands, stroke, wiped } from './strokes';
 import type { Schooled } from './schooled';
 
 /** A few layers that belong together, and where they stand in the stack: lower comes first. */
@@ -284,6 +284,7 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
           stroke(l, '', 'Streaks, drawn down', 'enamel', 'brush', 10, {
             reach: 'traces',
             note: 'Leave until the wet gloss turns to satin; draw out with a barely damp brush.',
+            substitute: acrylicWay('Streaks in several thin passes', 10, l.strength, 3),
             ...OPTIONAL,
           }),
         ),
@@ -306,10 +307,21 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
       }),
     );
   },
-  mud: (l) =>
+  mud: (l, { looks }) =>
     at(
       RANK.mud,
       stroke(l, '', 'Mud', 'paste', 'brush', 8, { coats: heavy(l) ? 2 : 1, reach: 'half', ...OPTIONAL }),
+      ...(heavy(l) && !looks.noSolvents
+        ? [
+            stroke(l, 'flicked', 'Splashes, flicked off the brush', 'spirit-mud', 'brush', 2, {
+              task: 'spatter',
+              air: 'contaminates',
+              reach: 'traces',
+              dryMinutes: 240,
+              ...OPTIONAL,
+            }),
+          ]
+        : []),
     ),
   clear: (l) => [
     ...at(RANK.cover, hands(l, 'cover', 'Cover the clear parts', 6, 'putty')),

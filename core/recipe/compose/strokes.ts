@@ -3,7 +3,7 @@
  * id, so that the same wishes give the same layers.
  */
 import { familyOf, type FamilyId, type MethodId } from '#core/materials';
-import type { Layer, Look, LookStrength } from '#core/muster';
+import type { Layer, Look, LookStrength, Substitute } from '#core/muster';
 
 type Extra = Partial<Omit<Layer, 'id' | 'family' | 'method'>>;
 
@@ -58,12 +58,25 @@ export function hands(
   });
 }
 
+/** Every effect of solvent has an acrylic way: additive, in more coats, quick to dry (handbook section 4, common practice, no source). */
+export function acrylicWay(name: string, minutes: number, strength: LookStrength, coats: number): Substitute {
+  return {
+    name: `${name}, acrylic`,
+    family: 'acrylic-wash',
+    method: 'brush',
+    coats,
+    minutes: minutesFor(minutes * 0.6, strength),
+    dryMinutes: familyOf('acrylic-wash').dryMinutes,
+  };
+}
+
 /** Put on, left to go matt, wiped back: a solvent wash is always two steps. */
 export function wiped(look: Look, name: string, minutes: number, extra: Extra = {}): Layer[] {
   return [
     stroke(look, 'on', name, 'enamel', 'brush', minutes, {
       dryMinutes: 0,
       window: { opensMinutes: 45, closesMinutes: 180, preferMinutes: 75, through: null },
+      substitute: acrylicWay(name, minutes, look.strength, 2),
       ...extra,
     }),
     hands(look, 'wipe', `Wipe: ${name.toLowerCase()}`, minutes, 'wipe', {

@@ -20,6 +20,7 @@ import { ToolsPanel } from './toolsPanel';
 import { WishPanel } from './wishPanel';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
+import { viewOf } from '../ui/viewOf';
 
 const DAY_MINUTES = 1440;
 
@@ -53,7 +54,7 @@ export class BenchView {
   protected readonly concerns = inject(Concerns);
   private readonly newId = inject(NEW_ID);
   protected readonly bench = computed(() => this.store.muster()!.bench);
-  protected readonly findings = computed(() => this.store.findings().filter((f) => f.place.view === 'bench'));
+  protected readonly findings = computed(() => this.store.findings().filter((f) => viewOf(f) === 'bench'));
   protected readonly days = [1, 2, 3, 4, 5, 6, 7].map((weekday) => ({ name: weekdayName(weekday), weekday }));
 
   /** Share of the day at which a time stands, in percent, for the lamps. */

@@ -54,6 +54,7 @@ import { Card } from '../ui/card';
 import { Menu, type MenuEntry } from '../ui/menu';
 import { narrowed } from '../ui/narrow';
 import { SearchField } from '../ui/searchField';
+import { viewOf } from '../ui/viewOf';
 
 /** Height of a unit in the list, in pixels, what is between two included. */
 const ROW = 148;
@@ -143,7 +144,7 @@ export class MusterView {
     () => this.muster().units.find((u) => u.id === this.chosenId()) ?? null,
   );
   protected readonly chosenFindings = computed(() =>
-    this.store.findings().filter((f) => f.place.view === 'muster' && f.place.unit === this.chosenId()),
+    this.store.findings().filter((f) => viewOf(f) === 'muster' && f.place.unit === this.chosenId()),
   );
   protected readonly archive = signal<Archive | null>(null);
   protected readonly fileFaults = signal<readonly Fault[]>([]);

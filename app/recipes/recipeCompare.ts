@@ -2,13 +2,21 @@ import { ChangeDetectionStrategy, Component, computed, input, output, signal } f
 import type { Layer, Product, Recipe } from '#core/muster';
 import { duration } from '#core/plan';
 import { appearanceOf, productsByName } from '#core/optics';
-import { compareRecipes, factsOf, layersOn, zonesToSee } from '#core/recipe';
+import {
+  compareRecipes,
+  factsOf,
+  layersOn,
+  QUESTIONS,
+  schoolOf,
+  underSchool,
+  zonesToSee,
+} from '#core/recipe';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
 import { LookBlock } from './lookBlock';
 
-/** A recipe beside another, the top layer first. */
+/** A recipe beside another, or beside itself under another school, the top layer first. */
 @Component({
   selector: 'pm-recipe-compare',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -27,7 +35,10 @@ import { LookBlock } from './lookBlock';
         <button pmButton="small" (click)="shut.emit()">Close</button>
       </div>
       @if (other(); as o) {
-        <p class="mb-2" role="status">{{ summary() }}</p>
+        <p class="mb-2" role="status">
+          {{ summary()
+          }}{{ isAlike() ? ' · no difference: this recipe has nothing that the school decides' : '' }}
+        </p>
         <div class="mb-2 grid grid-cols-2 gap-3">
           @for (look of looks(); track $index) {
             @if (look.sight; as sight) {
@@ -71,10 +82,29 @@ export class RecipeCompare {
     ...this.recipes()
       .filter((r) => r.id !== this.recipe().id)
       .map((r) => ({ value: r.id, text: r.name })),
+    ...this.schools().map(({ value, text }) => ({ value, text })),
   ]);
-  protected readonly other = computed(
-    () => this.recipes().find((r) => r.id === this.otherId() && r.id !== this.recipe().id) ?? null,
+  /** this recipe as other schools would have it */
+  private readonly schools = computed(() =>
+    QUESTIONS.flatMap((q) =>
+      q.schools
+        .filter((s) => s.id !== schoolOf(this.recipe(), q.id))
+        .map((s) => ({
+          value: `${q.id}/${s.id}`,
+          text: `this one, ${q.name.toLowerCase()}: ${s.name}`,
+          question: q.id,
+          school: s.id,
+        })),
+    ),
   );
+  protected readonly other = computed((): Recipe | null => {
+    const school = this.schools().find((s) => s.value === this.otherId());
+    if (school) {
+      const { recipe } = underSchool(this.recipe(), school.question, school.school);
+      return { ...recipe, name: school.text };
+    }
+    return this.recipes().find((r) => r.id === this.otherId() && r.id !== this.recipe().id) ?? null;
+  });
   protected readonly rows = computed(() => {
     const other = this.other();
     return other ? compareRecipes(this.recipe(), other).reverse() : [];
@@ -95,5 +125,8 @@ export class RecipeCompare {
     const [a, b] = [factsOf(this.recipe()), factsOf(other)];
     return `${a.layers} and ${b.layers} layers · ${duration(a.handsMinutes)} and ${duration(b.handsMinutes)} of hands a piece · ${duration(a.dryMinutes)} and ${duration(b.dryMinutes)} of drying`;
   });
+  protected readonly isAlike = computed(() =>
+    this.rows().every((r) => r.left && r.right && r.differs.length === 0),
+  );
   protected readonly shown = (layer: Layer | null): string => layer?.name ?? '—';
 }

@@ -70,6 +70,7 @@ import { ReferencesEditor } from './referencesEditor';
 import { ZonesEditor } from './zonesEditor';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
+import { viewOf } from '../ui/viewOf';
 
 /** One surface after a layer, with what is scattered on it. */
 interface Swatch {
@@ -199,7 +200,7 @@ export class RecipesView {
     () => this.current()?.layers.find((l) => l.id === this.layerId()) ?? null,
   );
   private readonly all = computed(() =>
-    this.store.findings().filter((f) => f.place.view === 'recipes' && f.place.recipe === this.current()?.id),
+    this.store.findings().filter((f) => viewOf(f) === 'recipes' && f.place.recipe === this.current()?.id),
   );
   /** what is wrong with the recipe as a document */
   protected readonly findings = computed(() => this.all().filter((f) => !f.isCraft));

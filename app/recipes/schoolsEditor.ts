@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
 import type { Product, Recipe } from '#core/muster';
-import { changesOf, QUESTIONS, revised, schoolOf, withSchool, type Revision } from '#core/recipe';
+import { QUESTIONS, schoolOf, underSchool, type Revision } from '#core/recipe';
 import { ChoiceField } from '../ui/choiceField';
 import { LayerDiff } from './layerDiff';
 import { WordHelp } from '../ui/word';
@@ -74,19 +74,7 @@ export class SchoolsEditor {
   });
 
   protected choose(question: string, school: string): void {
-    const recipe = this.recipe();
-    const chosen = withSchool(recipe, question, school);
-    if (!recipe.looks)
-      return this.pending.set({
-        question,
-        recipe: chosen,
-        changes: changesOf(recipe.layers, chosen.layers),
-        kept: [],
-      });
-    this.pending.set({
-      question,
-      ...revised(recipe, { looks: recipe.looks, schools: chosen.schools }),
-    });
+    this.pending.set({ question, ...underSchool(this.recipe(), question, school) });
   }
 }
 

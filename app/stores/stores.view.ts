@@ -61,6 +61,7 @@ import { VERDICT_WORDS } from '../ui/verdicts';
 import { narrowed } from '../ui/narrow';
 import { SearchField } from '../ui/searchField';
 import { ColourField } from '../ui/colourField';
+import { viewOf } from '../ui/viewOf';
 
 const BOTTLE_H = 96;
 type Bottle = Pick<ProductUse, 'name' | 'product' | 'runsOut' | 'leftMl'>;
@@ -95,9 +96,7 @@ export class StoresView {
   private readonly newId = inject(NEW_ID);
 
   protected readonly stores = computed(() => storesOf(this.store.muster()!));
-  protected readonly findings = computed(() =>
-    this.store.findings().filter((f) => f.place.view === 'stores'),
-  );
+  protected readonly findings = computed(() => this.store.findings().filter((f) => viewOf(f) === 'stores'));
   protected readonly chosenId = signal<string | null>(null);
   protected readonly chosen = computed(
     () => this.stores().products.find((p) => p.id === this.chosenId()) ?? null,

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { RouterLink } from '@angular/router';
 import type { Finding } from '#core/recipe';
 import { Button } from './button';
+import { viewOf } from './viewOf';
 
 const ORDER: readonly Finding['severity'][] = ['error', 'warning', 'advice'];
 
@@ -31,7 +32,7 @@ const ORDER: readonly Finding['severity'][] = ['error', 'warning', 'advice'];
             <a
               pmButton="small"
               class="mt-2"
-              [routerLink]="f.place.recipe ? ['/recipes', f.place.recipe] : ['/', f.place.view]"
+              [routerLink]="f.place.recipe ? ['/recipes', f.place.recipe] : ['/', viewOf(f)]"
               [queryParams]="{ unit: f.place.unit, layer: f.place.layer }"
               >Go there</a
             >
@@ -42,6 +43,7 @@ const ORDER: readonly Finding['severity'][] = ['error', 'warning', 'advice'];
   `,
 })
 export class Findings {
+  protected readonly viewOf = viewOf;
   readonly findings = input.required<readonly Finding[]>();
   readonly linked = input(true);
   /** the cure of one is to be taken */

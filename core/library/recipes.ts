@@ -65,36 +65,6 @@ const seal = (id: string, sheen: 'matt' | 'satin' | 'gloss', extra: Extra = {}):
   );
 const work = (id: string, name: string, minutes: number, task: Layer['task'], extra: Extra = {}): Layer =>
   l(id, name, '#9a958c', 'work', 'hand', minutes, { dryMinutes: 0, task, ...extra });
-const wash = (id: string, name: string, colour: string, extra: Extra = {}): Layer =>
-  l(id, name, colour, 'enamel', 'brush', 8, {
-    dryMinutes: 0,
-    window: { opensMinutes: 45, closesMinutes: 180, preferMinutes: 75, through: null },
-    mixture: `${name.toLowerCase()}, ready-made`,
-    substitute: {
-      name: `${name}, acrylic`,
-      family: 'acrylic-wash',
-      method: 'brush',
-      coats: 2,
-      minutes: 5,
-      dryMinutes: 40,
-    },
-    ...extra,
-  });
-const wipe = (extra: Extra = {}): Layer =>
-  work('wipe', 'Wipe the wash', 8, 'wipe', { dryMinutes: 720, ...extra });
-const medium = (opens: number, closes: number | null, extra: Extra = {}): Layer =>
-  l('medium', 'Chipping medium', '#7f86c9', 'medium', 'airbrush', 3, {
-    coats: 2,
-    mixture: 'chipping medium, undiluted',
-    dryMinutes: Math.min(20, opens),
-    nozzleMm: 0.7,
-    window: { opensMinutes: opens, closesMinutes: closes, preferMinutes: null, through: null },
-    note: 'Thin, no pools; wick them at once. Cool air only, never heat.',
-    ...extra,
-  });
-const lift = (extra: Extra = {}): Layer =>
-  work('lift', 'Moisten and lift chips', 15, 'lift', { dryMinutes: 30, ...extra });
-
 function recipe(
   id: string,
   name: string,

@@ -11,12 +11,12 @@ import {
   wallTime,
   type Muster,
 } from '#core/muster';
-import { layerFix, onRecipe, type Finding, type Place } from '#core/recipe';
+import { layerFix, onRecipe, type Finding, type Place, type RuleId } from '#core/recipe';
 import { needOf } from './compile';
 import { horizonDays } from './horizon';
 import { moment } from './words';
 
-const PLACE: Place = { view: 'bench' };
+const PLACE: Place = {};
 const HOUR = 60;
 const STEP = 15;
 
@@ -24,7 +24,7 @@ export function checkAir(muster: Muster): Finding[] {
   return [...checkReadings(muster), ...checkFitness(muster), ...checkExtraction(muster)];
 }
 
-function warning(rule: string, where: string, text: string, cure: string): Finding {
+function warning(rule: RuleId, where: string, text: string, cure: string): Finding {
   return { rule, severity: 'warning', place: PLACE, where, text, cure };
 }
 
@@ -109,7 +109,7 @@ function checkExtraction(muster: Muster): Finding[] {
         rule: isTold ? 'spray-without-extraction' : 'can-indoors',
         severity: isTold ? 'error' : 'warning',
         isCraft: true,
-        place: { view: 'recipes', recipe: recipe.id, layer: layer.id },
+        place: { recipe: recipe.id, layer: layer.id },
         where: `${recipe.name}, layer “${layer.name}”`,
         text: isTold
           ? 'Spray can or lacquer indoors, and this bench has no extraction: vapour and mist stay in the room.'

@@ -25,7 +25,7 @@ export function checkCrafts(muster: Muster): Finding[] {
             rule: 'solvent-on-old',
             severity: 'warning',
             isCraft: true,
-            place: { view: 'muster', unit: unit.id, piece: piece.id },
+            place: { unit: unit.id, piece: piece.id },
             where: `${unit.name}, ${piece.name}`,
             text: 'Solvent goes on a piece finished long ago: its old joints and surface may let go.',
             cure: 'Test it on a hidden patch first, or take the acrylic substitutes on this piece.',
@@ -50,7 +50,7 @@ export function checkCrafts(muster: Muster): Finding[] {
             findings.push({
               ...f,
               ...cureOnPiece(muster, recipe, unit, piece, f),
-              place: { view: 'muster', unit: unit.id, piece: piece.id },
+              place: { unit: unit.id, piece: piece.id },
               where: `${unit.name}, ${piece.name}: ${f.where}`,
             });
       }
@@ -74,7 +74,7 @@ function checkAlike(muster: Muster, unit: Unit): Finding[] {
       rule: 'all-identical',
       severity: 'advice',
       isCraft: true,
-      place: { view: 'muster', unit: unit.id },
+      place: { unit: unit.id },
       where: `Unit “${unit.name}”`,
       text: `All ${unit.pieces.length} pieces${figures > unit.pieces.length ? `, ${figures} figures,` : ''} follow one recipe in one strength: they will look like copies.`,
       cure: 'Give some of them a version of the recipe, or vary the strength of its effects piece by piece.',

@@ -10,7 +10,15 @@ import {
   type Piece,
   type Unit,
 } from '#core/muster';
-import { checkRecipe, plannedMinutes, type Finding, type Place } from '#core/recipe';
+import {
+  checkRecipe,
+  checkSchools,
+  isSilenced,
+  plannedMinutes,
+  type Finding,
+  type Place,
+  type RuleId,
+} from '#core/recipe';
 import { checkAir } from './checkAir';
 import { checkCrafts } from './checkCrafts';
 import { checkStores } from './checkStores';
@@ -26,6 +34,7 @@ export const MUSTER_CHECKS: readonly ((muster: Muster) => Finding[])[] = [
   checkAir,
   checkStores,
   checkTrials,
+  (muster) => muster.recipes.flatMap((r) => checkSchools(r).filter((f) => !isSilenced(r, f))),
   checkUnits,
   checkWays,
 ];
@@ -37,7 +46,7 @@ export function checkMuster(muster: Muster): Finding[] {
 
 function checkUnits(muster: Muster): Finding[] {
   if (muster.units.length === 0)
-    return [error('muster-empty', { view: 'muster' }, 'Muster', 'has no units yet.', 'Add the first unit.')];
+    return [error('muster-empty', {}, 'Muster', 'has no units yet.', 'Add the first unit.')];
   const sessions = sessionsOf(muster, horizonDays(muster));
   return [
     ...muster.units.flatMap((unit) => checkUnit(muster, sessions, unit)),
@@ -54,7 +63,7 @@ function checkLoad(muster: Muster): Finding[] {
   return [
     error(
       'too-much-work',
-      { view: 'bench' },
+      {},
       'Bench, sessions',
       `All pieces together take ${hours(minutes)} h of hands, and there are ${hours(has)} h of sessions in two years.`,
       'Longer or more sessions, more people, quicker recipes, or part of it in a muster of its own.',
@@ -64,7 +73,7 @@ function checkLoad(muster: Muster): Finding[] {
 
 const hours = (minutes: number): number => Math.round(minutes / 60);
 
-function error(rule: string, place: Place, where: string, text: string, cure: string): Finding {
+function error(rule: RuleId, place: Place, where: string, text: string, cure: string): Finding {
   return { rule, severity: 'error', place, where, text, cure };
 }
 
@@ -73,7 +82,7 @@ const DAYS = ['', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Satur
 function checkBench(muster: Muster): Finding[] {
   const findings: Finding[] = [];
   const { bench } = muster;
-  const place: Place = { view: 'bench' };
+  const place: Place = {};
   if (bench.people.length === 0)
     findings.push(
       error('bench-no-hands', place, 'Bench, hands', 'Nobody works at this bench.', 'Add a person.'),
@@ -120,9 +129,9 @@ function checkBench(muster: Muster): Finding[] {
 
 function checkUnit(muster: Muster, sessions: readonly BenchSession[], unit: Unit): Finding[] {
   const findings: Finding[] = [];
-  const place: Place = { view: 'muster', unit: unit.id };
+  const place: Place = { unit: unit.id };
   const where = `Unit “${unit.name}”`;
-  const add = (rule: string, text: string, cure: string, piece?: Piece): void =>
+  const add = (rule: RuleId, text: string, cure: string, piece?: Piece): void =>
     void findings.push(
       error(
         rule,
@@ -199,7 +208,7 @@ function checkLongest(muster: Muster, sessions: readonly BenchSession[]): Findin
         findings.push(
           error(
             'layer-longer-than-session',
-            { view: 'recipes', recipe: recipe!.id, layer: layer.id },
+            { recipe: recipe!.id, layer: layer.id },
             `${recipe!.name}, layer “${layer.name}”`,
             `takes ${minutes} min at one go on ${piece.name} (${unit.name}), but the longest session has ${longest} min.`,
             'Make a session longer, split the tray, or allow the layer to be put down and taken up again.',

@@ -2,14 +2,24 @@
 import { ticksAt } from '#core/climate';
 import { familyOf } from '#core/materials';
 import type { Layer, Muster } from '#core/muster';
-import { isFor, isPaint, isSolvent, layerFix, linksOf, maskingOf, onRecipe, type Fix } from '#core/recipe';
+import {
+  isFor,
+  isPaint,
+  isSolvent,
+  layerFix,
+  linksOf,
+  maskingOf,
+  onRecipe,
+  type Fix,
+  type RuleId,
+} from '#core/recipe';
 import { type Compiled } from './compile';
 import { operationId } from './stepRef';
 import type { Plan, PlanStep } from './present';
 import { duration } from './words';
 
 export interface PlanFinding {
-  readonly rule: string;
+  readonly rule: RuleId;
   readonly severity: 'warning' | 'advice';
   readonly step: string;
   readonly text: string;
@@ -111,7 +121,7 @@ function sets(step: PlanStep, dryMinutes: number): NonNullable<PlanFinding['sets
 function stageUnder(
   step: PlanStep,
   next: PlanStep,
-): { readonly rule: string; readonly what: string; readonly minutes: number } | null {
+): { readonly rule: RuleId; readonly what: string; readonly minutes: number } | null {
   const { tape, solvent } = familyOf(step.layer.family).stages;
   if (maskingOf(next.layer)?.sticks && tape !== null && isPaint(step.layer))
     return { rule: 'tape-on-young', what: 'the tape goes on', minutes: tape };

@@ -12,7 +12,7 @@ export function checkStores(muster: Muster): Finding[] {
       findings.push({
         rule: 'product-twice',
         severity: 'warning',
-        place: { view: 'stores' },
+        place: {},
         where: `Stores, “${product.name}”`,
         text: 'Two products have this name; mixtures find only the last of them.',
         cure: 'Give one of them another name.',
@@ -22,7 +22,7 @@ export function checkStores(muster: Muster): Finding[] {
       findings.push({
         rule: 'product-absurd',
         severity: 'warning',
-        place: { view: 'stores' },
+        place: {},
         where: `Stores, “${product.name}”`,
         text: `${product.leftMl} ml are more than fifty bottles of ${product.bottleMl} ml.`,
         cure: 'Is the unit right?',
@@ -37,7 +37,7 @@ export function checkStores(muster: Muster): Finding[] {
         findings.push({
           rule: 'mixture-unreadable',
           severity: 'warning',
-          place: { view: 'recipes', recipe: recipe.id, layer: layer.id },
+          place: { recipe: recipe.id, layer: layer.id },
           where: `${recipe.name}, layer “${layer.name}”`,
           text: `Its mixture cannot be worked out: ${error.message}`,
           cure: 'Write the ratio like “cream 3:1”, or leave it out and mix by eye.',

@@ -23,7 +23,7 @@ function untried(muster: Muster, recipe: Recipe, layer: Layer): Finding[] {
       rule: 'no-trial',
       severity: 'advice',
       isCraft: true,
-      place: { view: 'recipes', recipe: recipe.id, layer: layer.id },
+      place: { recipe: recipe.id, layer: layer.id },
       where: `${recipe.name}, layer “${layer.name}”`,
       text: 'It is done for the first time, and the plan has no time to try it before the first piece gets it.',
       cure: 'Try it on scrap that was painted alike, and look at it dry.',
@@ -66,7 +66,7 @@ function writtenOff(muster: Muster, recipe: Recipe, layer: Layer): Finding[] {
         rule: 'written-off',
         severity: 'advice',
         isCraft: true,
-        place: { view: 'recipes', recipe: recipe.id, layer: layer.id },
+        place: { recipe: recipe.id, layer: layer.id },
         where: `${recipe.name}, layer “${layer.name}”`,
         text: `It is mixed of “${product.name}”, of which you said “never again”${product.character ? `: ${product.character}` : '.'}`,
         cure: stand

@@ -16,6 +16,7 @@ import {
   type Place,
   layerFix,
   onRecipe,
+  type RuleId,
 } from '#core/recipe';
 import { abilityOf, handsOf, mayDo } from './hands';
 import { horizonDays } from './horizon';
@@ -23,7 +24,7 @@ import { compressorOpen, daylightSpans } from './hours';
 import { handleOf, lacksNozzle } from './tools';
 import { duration } from './words';
 
-const BENCH: Place = { view: 'bench' };
+const BENCH: Place = {};
 
 /** @param muster one that is sound; what is wrong with it by itself is told elsewhere */
 export function checkWays(muster: Muster): Finding[] {
@@ -113,9 +114,9 @@ function hoursOf(muster: Muster, days: number, isOutside: boolean): Hours {
 const longest = (spans: readonly Minutes[]): number => Math.max(0, ...spans.map(([a, b]) => b - a));
 
 function checkLayer(muster: Muster, hours: Hours, { recipe, layer, minutes }: Use): Finding[] {
-  const place: Place = { view: 'recipes', recipe: recipe.id, layer: layer.id };
+  const place: Place = { recipe: recipe.id, layer: layer.id };
   const where = `${recipe.name}, layer “${layer.name}”`;
-  const error = (rule: string, text: string, cure: string): Finding[] => [
+  const error = (rule: RuleId, text: string, cure: string): Finding[] => [
     { rule, severity: 'error', place, where, text, cure },
   ];
   if (layer.method === 'airbrush' && muster.bench.hasAirbrush === false) {
@@ -199,9 +200,9 @@ function checkRoom(muster: Muster): Finding[] {
   const { bench } = muster;
   return muster.units.flatMap((unit) =>
     unit.pieces.flatMap((piece: Piece): Finding[] => {
-      const place: Place = { view: 'muster', unit: unit.id, piece: piece.id };
+      const place: Place = { unit: unit.id, piece: piece.id };
       const where = `${unit.name}, ${piece.name}`;
-      const error = (rule: string, text: string, cure: string): Finding => ({
+      const error = (rule: RuleId, text: string, cure: string): Finding => ({
         rule,
         severity: 'error',
         place,

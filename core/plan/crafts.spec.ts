@@ -26,8 +26,8 @@ describe('a piece that is handled', () => {
   it('has its last coat with the whole recipe, and is asked for one where a level leaves it off', () => {
     expect(rulesOf(muster)).not.toContain('no-last-coat');
     const cut = checkMuster(withUnit(muster, { level: 1 })).filter((f) => f.rule === 'no-last-coat');
-    expect(cut.map((f) => [f.severity, f.place.view, f.where])).toEqual([
-      ['error', 'muster', expect.stringContaining('Ferries, Ferry 1')],
+    expect(cut.map((f) => [f.severity, f.place.piece, f.where])).toEqual([
+      ['error', 'p1', expect.stringContaining('Ferries, Ferry 1')],
     ]);
   });
 });
@@ -136,7 +136,7 @@ describe('one press', () => {
     const own = withUnit(muster, { pieces: [{ ...muster.units[0]!.pieces[0]!, substitutes: ['coat'] }] });
     expect(found(muster, 'lacquer-over-acrylic')).toEqual([]);
     const [told] = found(own, 'lacquer-over-acrylic');
-    expect(told!.place).toMatchObject({ view: 'muster', piece: own.units[0]!.pieces[0]!.id });
+    expect(told!.place).toMatchObject({ piece: own.units[0]!.pieces[0]!.id });
     const cured = told!.fix!.apply(own);
     expect(found(cured, 'lacquer-over-acrylic')).toEqual([]);
     expect(unsound(cured)).toEqual([]);

@@ -2,6 +2,7 @@
 import type { Piece, Recipe } from '#core/muster';
 import { checkWishes, WISH_RULES } from './checkWishes';
 import { onRecipe, type Finding } from './finding';
+import type { RuleId } from './registry';
 import { COVER, finalCoatMissing } from './rules/cover';
 import { stackOf, type Hit, type Rule } from './rules/rule';
 import { SANDWICH } from './rules/sandwich';
@@ -10,7 +11,7 @@ import { SEALING } from './rules/sealing';
 const RULES: readonly Rule[] = [...SEALING, ...SANDWICH, ...COVER];
 
 /** Ids of all craft rules, those of pieces among them. */
-export const CRAFT_RULES: readonly string[] = [
+export const CRAFT_RULES: readonly RuleId[] = [
   ...RULES.map((r) => r.id),
   'no-last-coat',
   'solvent-on-old',
@@ -29,13 +30,12 @@ export function checkCraft(recipe: Recipe, uses: readonly NonNullable<Piece['use
   return [...findings, ...checkWishes(recipe)].filter((f) => !isSilenced(recipe, f));
 }
 
-function findingOf(recipe: Recipe, rule: string, severity: Finding['severity'], hit: Hit): Finding {
+function findingOf(recipe: Recipe, rule: RuleId, severity: Finding['severity'], hit: Hit): Finding {
   return {
     rule,
     severity,
     isCraft: true,
     place: {
-      view: 'recipes',
       recipe: recipe.id,
       ...(hit.layer ? { layer: hit.layer.id } : {}),
       ...(hit.zone ? { zone: hit.zone } : {}),

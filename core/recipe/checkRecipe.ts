@@ -1,6 +1,7 @@
 /** What must be true of a recipe before it can be planned. */
 import type { Layer, Recipe } from '#core/muster';
 import type { Finding } from './finding';
+import type { RuleId } from './registry';
 import { circleOf, opensAfter, restingOn } from './links';
 
 /** A window must stay open for so many drying minutes: minutes are whole in a plan, and in other air a shorter one has none. */
@@ -10,7 +11,7 @@ const LEAST_OPEN = 5;
 export function checkRecipe(recipe: Recipe): Finding[] {
   const findings: Finding[] = [];
   const add = (
-    rule: string,
+    rule: RuleId,
     layer: Layer | null,
     text: string,
     cure: string,
@@ -19,7 +20,7 @@ export function checkRecipe(recipe: Recipe): Finding[] {
     void findings.push({
       rule,
       severity,
-      place: { view: 'recipes', recipe: recipe.id, ...(layer ? { layer: layer.id } : {}) },
+      place: { recipe: recipe.id, ...(layer ? { layer: layer.id } : {}) },
       where: layer ? `${recipe.name}, layer “${layer.name}”` : `Recipe “${recipe.name}”`,
       text,
       cure,

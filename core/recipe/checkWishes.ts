@@ -29,7 +29,7 @@ export function checkWishes(recipe: Recipe): Finding[] {
       rule,
       severity: 'warning',
       isCraft: true,
-      place: { view: 'recipes', recipe: recipe.id, ...(zone ? { zone } : {}) },
+      place: { recipe: recipe.id, ...(zone ? { zone } : {}) },
       where: `Recipe “${recipe.name}”, what it shall look like`,
       text,
       cure,

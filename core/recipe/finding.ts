@@ -1,9 +1,9 @@
 /** What a check has found: which rule, where, what is wrong, what to do. */
+import type { RuleId } from './registry';
 import { hands } from './rounds';
 import { withRecipe, type Layer, type Muster, type Recipe } from '#core/muster';
 
 export interface Place {
-  readonly view: 'muster' | 'recipes' | 'bench' | 'stores';
   readonly unit?: string;
   readonly piece?: string;
   readonly recipe?: string;
@@ -52,7 +52,7 @@ export function layerFix(label: string, layer: Layer, to: Partial<Layer>): Recip
 }
 
 export interface Finding {
-  readonly rule: string;
+  readonly rule: RuleId;
   /** an error of the muster itself (not of the craft) keeps the plan from being made */
   readonly severity: 'error' | 'warning' | 'advice';
   /** a rule of the craft: told, but the plan is made all the same */

@@ -6,6 +6,7 @@ import { zonesOf } from '../links';
 import { maskingOf } from '../masks';
 import { hands } from '../rounds';
 import type { Finding, RecipeFix } from '../finding';
+import type { RuleId } from '../registry';
 
 export interface Hit {
   readonly layer: Layer | null;
@@ -18,7 +19,7 @@ export interface Hit {
 }
 
 export interface Rule {
-  readonly id: string;
+  readonly id: RuleId;
   readonly severity: Finding['severity'];
   readonly check: (stack: Stack) => readonly Hit[];
 }

@@ -257,7 +257,7 @@ const NONE: Choice = { value: '', text: 'not said' };
               [value]="l.usesSubstitute ?? false"
               (valueChange)="set({ usesSubstitute: $event || undefined }, 'substitute')"
             />
-            <pm-text label="Name" [value]="s.name" (valueChange)="setSubstitute({ name: $event })" />
+            <pm-text label="Called" [value]="s.name" (valueChange)="setSubstitute({ name: $event })" />
             <div class="grid grid-cols-2 gap-3">
               <pm-choice
                 label="Product family"

@@ -69,6 +69,15 @@ describe('the editor of a mixture', () => {
     expect(edited().wetWith).toBeUndefined();
   });
 
+  it('begins with what is nearest in colour of its family', async () => {
+    await edit(layer('base', { colour: '#e8c02f' }));
+    await page.press('Mix it of products');
+    expect(edited().mixture).toBe('Straw');
+    await edit(layer('base', { colour: '#3b6ea5' }));
+    await page.press('Mix it of products');
+    expect(edited().mixture).toBe('Blue');
+  });
+
   it('names what is not on the shelf yet, and is nothing once all parts are taken out', async () => {
     await edit(layer('base'));
     await page.press('Mix it of products');

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { AmountError, familyOf } from '#core/materials';
 import { isThinner, mixOf, partsOf, remixed, type Layer, type MadeOf, type Product } from '#core/muster';
-import { mixtureColour, productsByName } from '#core/optics';
+import { differenceOf, mixtureColour, productsByName } from '#core/optics';
 import { Button } from '../ui/button';
 import { MadeOfEditor } from '../ui/madeOfEditor';
 import { TextField } from '../ui/textField';
@@ -30,7 +30,7 @@ import { TextField } from '../ui/textField';
         class="mt-2 block"
         label="Made of"
         [parts]="parts()"
-        [products]="products()"
+        [products]="nearest()"
         [thinner]="thinner()"
         (changed)="make($event.parts, $event.what)"
       />
@@ -74,6 +74,12 @@ export class MixtureEditor {
   /** on the shelf */
   readonly products = input<readonly Product[]>([]);
 
+  /** those of the layer's family first, the nearest in colour at the top: what one would reach for */
+  protected readonly nearest = computed(() => {
+    const { family, colour } = this.layer();
+    const off = (p: Product): number => (p.family === family ? 0 : 1000) + differenceOf(p.colour, colour);
+    return [...this.products()].sort((a, b) => off(a) - off(b));
+  });
   protected readonly thinner = computed(() => familyOf(this.layer().family).thinner || 'water');
   /** as they are, or as the words say; those of words have no ids of their own yet */
   protected readonly parts = computed((): MadeOf['parts'] =>

@@ -1,12 +1,20 @@
 /** A muster with all that belongs to it in one zip, written by us and read by another library's rules, and back. */
-import { MusterFileError, writeMuster } from '#core/muster';
+import { MusterFileError, remixed, storesOf, withStores, writeMuster, type Product } from '#core/muster';
 import { unzipSync, zipSync, strToU8 } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import type { LogEntry } from '#core/log';
 import { smallMuster } from '../plan/testing';
 import { readArchive, readRecipe, writeArchive, writeRecipe } from './index';
 
-const muster = smallMuster();
+const cream: Product = {
+  id: 'cream',
+  name: 'Cream',
+  family: 'acrylic',
+  colour: '#e6dcc0',
+  bottleMl: 17,
+  leftMl: 17,
+};
+const muster = withStores(smallMuster(), { products: [cream], markings: [], consumables: [], jars: [] });
 const picture = 'data:image/png;base64,iVBORw0KGgo=';
 const log: LogEntry[] = [
   { kind: 'done', id: 'a', at: '2027-03-01T19:00:00Z', step: 'p1.prime', minutes: 5 },
@@ -54,6 +62,22 @@ describe('a recipe as a file', () => {
 
   it('comes back as it was', () => {
     expect(readRecipe(writeRecipe(recipe!), muster)).toEqual(recipe);
+  });
+
+  it('is mixed of what is called so on the shelf that it comes to, and of names alone where nothing is', () => {
+    const parts = [
+      { id: '1', product: cream.id, name: cream.name, parts: 3 },
+      { id: '2', name: 'water', parts: 1 },
+    ];
+    const mixed = { ...recipe!, layers: recipe!.layers.map((l) => remixed(l, { parts })) };
+    const partsIn = (other: typeof muster) =>
+      readRecipe(writeRecipe(mixed), other).layers[0]!.madeOf!.parts.map((p) => p.product);
+    const stocked = (products: Product[]) => withStores(muster, { ...storesOf(muster), products });
+    expect(readRecipe(writeRecipe(mixed), muster)).toEqual(mixed);
+    expect(partsIn(stocked([{ ...cream, id: 'other' }]))).toEqual(['other', undefined]);
+    // The same id on another shelf is another paint.
+    expect(partsIn(stocked([{ ...cream, name: 'Something else' }]))).toEqual([undefined, undefined]);
+    expect(partsIn(stocked([]))).toEqual([undefined, undefined]);
   });
 
   it('with a mistake is refused by the names of things', () => {

@@ -5,8 +5,11 @@ import {
   type Muster,
   MUSTER_FORMAT,
   MusterFileError,
+  type Product,
   type Recipe,
   recipeSchema,
+  remixed,
+  storesOf,
   toFaults,
 } from '#core/muster';
 
@@ -30,8 +33,24 @@ export function readRecipe(text: string, muster: Muster): Recipe {
   }
   const read = fileSchema.safeParse(value);
   if (!read.success) throw new MusterFileError(toFaults(read.error.issues, value));
-  const alone = { ...muster, format: MUSTER_FORMAT, units: [], recipes: [read.data.recipe], pins: [] };
-  const sound = checked({ ...alone, stores: undefined });
+  const { products } = storesOf(muster);
+  const recipe = onShelf(read.data.recipe, products);
+  const alone = { ...muster, format: MUSTER_FORMAT, units: [], recipes: [recipe], pins: [] };
+  const sound = checked({ ...alone, stores: { products, markings: [], consumables: [], jars: [] } });
   if (!sound.ok) throw new MusterFileError(sound.faults);
-  return read.data.recipe;
+  return recipe;
+}
+
+/** Its mixtures are made of what is called so on this shelf; ids of another shelf say nothing here. */
+function onShelf(recipe: Recipe, products: readonly Product[]): Recipe {
+  const ids = new Map(products.map((p) => [p.name.trim().toLowerCase(), p.id]));
+  const layers = recipe.layers.map((layer) => {
+    if (!layer.madeOf) return layer;
+    const parts = layer.madeOf.parts.map(({ id, name, parts: own }) => {
+      const product = ids.get(name.trim().toLowerCase());
+      return { id, name, parts: own, ...(product === undefined ? {} : { product }) };
+    });
+    return remixed(layer, { ...layer.madeOf, parts });
+  });
+  return { ...recipe, layers };
 }

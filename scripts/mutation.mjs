@@ -1,7 +1,8 @@
 /**
- * `npm run mutation [-- muster session …]`: changes the code line by line and counts how many changes the tests of its room notice.
- * Minutes to an hour a room; not in CI. The report lies in out/mutation.
+ * `npm run mutation [-- muster session … every=6]`: changes the code line by line and counts how many changes the tests of its room notice.
+ * Hours a room; with `every=6` a sixth of its lines, in stretches of ten spread over all files. Not in CI. The report lies in out/mutation.
  */
+import { readdirSync, readFileSync } from 'node:fs';
 import { Stryker } from '@stryker-mutator/core';
 
 /** Each room with the specs that are to notice. */
@@ -16,12 +17,37 @@ const ROOMS = {
 /** Share of the changes that must be noticed, percent. */
 const WANTED = 75;
 
-const asked = process.argv.slice(2);
+/** Lines that are changed together, or left alone together. */
+const STRETCH = 10;
+
+const given = process.argv.slice(2);
+const every = Number(given.find((a) => a.startsWith('every='))?.slice(6) ?? 1);
+if (!Number.isInteger(every) || every < 1) {
+  console.error('every=… wants a whole number: of so many stretches of lines one is changed.');
+  process.exit(2);
+}
+const asked = given.filter((a) => !a.startsWith('every='));
 const unknown = asked.filter((name) => !(name in ROOMS));
 if (unknown.length > 0) {
   console.error(`There is no room ${unknown.join(', ')}; known: ${Object.keys(ROOMS).join(', ')}.`);
   process.exit(2);
 }
+/** What is changed of a room: all of it, or of each file every so many-th stretch, begun elsewhere in each. */
+function changedIn(room) {
+  const left = ['!**/*.spec.ts', '!**/testing/**', '!**/testing.ts', '!**/index.ts'];
+  if (every === 1) return [`${room}/**/*.ts`, ...left];
+  const files = readdirSync(room, { recursive: true })
+    .filter((f) => f.endsWith('.ts') && !/[.]spec[.]ts$|testing|index[.]ts$/.test(f))
+    .map((f) => `${room}/${f}`)
+    .sort();
+  return files.flatMap((file, nth) => {
+    const stretches = Math.ceil(readFileSync(file, 'utf8').split('\n').length / STRETCH);
+    return Array.from({ length: stretches }, (_, k) => k)
+      .filter((k) => (k + nth) % every === 0)
+      .map((k) => `${file}:${k * STRETCH + 1}-${(k + 1) * STRETCH}`);
+  });
+}
+
 let isShort = false;
 for (const [name, { mutate, specs }] of Object.entries(ROOMS)) {
   if (asked.length > 0 && !asked.includes(name)) continue;
@@ -30,7 +56,7 @@ for (const [name, { mutate, specs }] of Object.entries(ROOMS)) {
     testRunner: 'vitest',
     vitest: { configFile: 'scripts/mutation.vitest.config.ts', related: false },
     plugins: ['@stryker-mutator/vitest-runner'],
-    mutate: [`${mutate}/**/*.ts`, '!**/*.spec.ts', '!**/testing/**', '!**/testing.ts', '!**/index.ts'],
+    mutate: changedIn(mutate),
     // The wording of a text is not what a test should hold fast.
     mutator: { excludedMutations: ['StringLiteral'] },
     coverageAnalysis: 'perTest',

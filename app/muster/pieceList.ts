@@ -23,6 +23,7 @@ import { NumberField } from '../ui/numberField';
 import { many } from '../ui/words';
 import { PieceEditor } from './pieceEditor';
 import { Button } from '../ui/button';
+import { RowTick } from '../ui/rowTick';
 
 /** Height of a row, and of as many as are shown at once, in pixels. */
 const ROW = 48;
@@ -43,6 +44,7 @@ const MOST_SHOWN = 9;
     ChoiceField,
     NumberField,
     PieceEditor,
+    RowTick,
   ],
   template: `
     <div class="mb-2 flex flex-wrap items-center gap-2 text-[0.9rem]">
@@ -71,15 +73,12 @@ const MOST_SHOWN = 9;
         [class.bg-raised]="p.id === openId()"
         [style.height.px]="row"
       >
-        <label class="flex h-full w-12 shrink-0 cursor-pointer items-center justify-center">
-          <input
-            type="checkbox"
-            class="h-5 w-5 accent-lamp"
-            [checked]="chosen().has(p.id)"
-            [attr.aria-label]="'Choose ' + p.name"
-            (click)="pick(k, $event)"
-          />
-        </label>
+        <pm-row-tick
+          class="h-full shrink-0"
+          [name]="p.name"
+          [value]="chosen().has(p.id)"
+          (ticked)="pick(k, $event)"
+        />
         <button
           type="button"
           class="flex h-full min-w-0 grow items-center gap-2 pr-3 text-left"

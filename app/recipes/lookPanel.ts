@@ -20,6 +20,7 @@ import {
 } from '#core/optics';
 import { layersOn, zonesToSee } from '#core/recipe';
 import { Button } from '../ui/button';
+import { Slider } from '../ui/slider';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { many } from '../ui/words';
 import { LookBlock } from './lookBlock';
@@ -37,7 +38,7 @@ interface Row extends Effect {
 @Component({
   selector: 'pm-look-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Button, ChoiceField, LookBlock],
+  imports: [Button, ChoiceField, LookBlock, Slider],
   template: `
     <section aria-labelledby="look">
       <h3 id="look" class="mb-1 text-[1.05rem]">
@@ -63,16 +64,11 @@ interface Row extends Effect {
             >
           }
         </div>
-        <label class="label" for="look-at">Layer by layer, from the bare model up</label>
-        <input
-          id="look-at"
-          type="range"
-          class="h-11 w-full accent-lamp"
-          min="1"
-          [max]="sights().length"
-          [value]="at()"
-          [attr.aria-valuetext]="nameAt()"
-          (input)="at.set(+$any($event.target).value)"
+        <pm-slider
+          label="Layer by layer, from the bare model up"
+          [steps]="sights().length"
+          [words]="nameAt()"
+          [(value)]="at"
         />
         @if (rows().length > 0) {
           <h4 class="mt-2 mb-1 font-semibold">What becomes of the effects</h4>

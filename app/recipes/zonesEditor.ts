@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
-import { SHEENS, type Recipe } from '#core/muster';
-import { withTouch, zonesTouch } from '#core/recipe';
+import { SEEN, SHEENS, type Recipe } from '#core/muster';
+import { withTouch, withZones, zonesTouch } from '#core/recipe';
 import { NEW_ID } from '../data/environment';
 import { Button } from '../ui/button';
 import { ChoiceField, type Choice } from '../ui/choiceField';
@@ -47,6 +47,13 @@ import { TextField } from '../ui/textField';
           [value]="z.percent ?? null"
           (valueChange)="setPercent(z.id, $event)"
         />
+        <pm-choice
+          class="w-28"
+          label="Is seen"
+          [value]="z.seen ?? ''"
+          [choices]="seen"
+          (valueChange)="setSeen(z.id, $event)"
+        />
       </ng-template>
     </pm-list-editor>
     @if (recipe().zones.length > 2) {
@@ -91,17 +98,29 @@ export class ZonesEditor {
     ...SHEENS.map((s) => ({ value: s, text: s })),
   ];
 
+  protected readonly seen: readonly Choice[] = [
+    { value: '', text: 'well' },
+    ...SEEN.map((s) => ({ value: s, text: s })),
+  ];
+
   protected setSheen(id: string, value: string): void {
     const recipe = this.recipe();
     const sheen = SHEENS.find((s) => s === value);
     const zones = recipe.zones.map((z) => (z.id === id ? { ...z, sheen } : z));
-    this.changed.emit({ recipe: { ...recipe, zones }, what: 'sheen of a zone' });
+    this.changed.emit({ recipe: withZones(recipe, zones), what: 'sheen of a zone' });
   }
 
   protected setPercent(id: string, percent: number | null): void {
     const recipe = this.recipe();
     const zones = recipe.zones.map((z) => (z.id === id ? { ...z, percent: percent ?? undefined } : z));
-    this.changed.emit({ recipe: { ...recipe, zones }, what: 'share of a zone' });
+    this.changed.emit({ recipe: withZones(recipe, zones), what: 'share of a zone' });
+  }
+
+  protected setSeen(id: string, value: string): void {
+    const recipe = this.recipe();
+    const seen = SEEN.find((s) => s === value);
+    const zones = recipe.zones.map((z) => (z.id === id ? { ...z, seen } : z));
+    this.changed.emit({ recipe: withZones(recipe, zones), what: 'how a zone is seen' });
   }
 
   protected touch(a: string, b: string): boolean {

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import type { MadeOf, Product } from '#core/muster';
+import { TO_BE_CHOSEN, type MadeOf, type Product } from '#core/muster';
 import { NEW_ID } from '../data/environment';
 import { Button } from './button';
 import { ChoiceField, type Choice } from './choiceField';
@@ -118,7 +118,7 @@ export class MadeOfEditor {
       : {
           ...part,
           product: undefined,
-          name: value === WATER ? 'water' : value === THINNER ? this.thinner() : 'to be chosen',
+          name: value === WATER ? 'water' : value === THINNER ? this.thinner() : TO_BE_CHOSEN,
         };
     this.emit(
       this.parts().map((p) => (p.id === part.id ? named : p)),
@@ -139,7 +139,7 @@ export class MadeOfEditor {
     const part: Part =
       isFirst && paint
         ? { id: this.newId(), product: paint.id, name: paint.name, parts: 1 }
-        : { id: this.newId(), name: isFirst ? 'to be chosen' : this.thinner(), parts: 1 };
+        : { id: this.newId(), name: isFirst ? TO_BE_CHOSEN : this.thinner(), parts: 1 };
     this.emit([...this.parts(), part], 'one part more');
   }
 

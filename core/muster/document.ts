@@ -377,6 +377,10 @@ export const referenceSchema = z.strictObject({
   shows: z.string().max(400).optional(),
 });
 
+/** How much of a zone is seen where the piece stands. */
+export const SEEN = ['little', 'never'] as const;
+export type Seen = (typeof SEEN)[number];
+
 export const recipeSchema = z.strictObject({
   id,
   name,
@@ -387,6 +391,8 @@ export const recipeSchema = z.strictObject({
       sheen: z.enum(SHEENS).optional(),
       /** percent of the piece's surface; zones without one share what is left alike */
       percent: z.number().gt(0).max(100).optional(),
+      /** without it: well */
+      seen: z.enum(SEEN).optional(),
       /** zones that adjoin it; without it all of them are taken to */
       touches: z.array(id).max(100).optional(),
     }),

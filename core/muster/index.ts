@@ -21,6 +21,7 @@ export {
   mixtureWords,
   paintShareOf,
   partsOf,
+  TO_BE_CHOSEN,
   type Component,
   type Mix,
   type Mixed,

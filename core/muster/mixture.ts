@@ -71,6 +71,9 @@ export function mixtureWords({ parts, target }: MadeOf): string {
   return `${names}${ratio}${eye}`.slice(0, MIXTURE_LETTERS);
 }
 
+/** Stands in a mixture for a product that nobody has chosen yet: it is asked about, and never bought. */
+export const TO_BE_CHOSEN = 'to be chosen';
+
 /** What thins or carries, and is no paint itself. */
 export const isThinner = (name: string): boolean => /\b(water|thinner|medium|spirit)\b/i.test(name);
 

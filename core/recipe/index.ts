@@ -2,6 +2,7 @@ export { RULE_SCOPES, SCOPES, type RuleId, type RuleScope } from './registry';
 export { checkCraft, CRAFT_RULES, isSilenced } from './checkCraft';
 export { checkSchools, SCHOOL_RULE } from './checkSchools';
 export { underSchool } from './underSchool';
+export { withZones } from './withZones';
 export { QUESTIONS, schoolOf, withSchool, type Question, type School } from './schools';
 export { isFor, isPaint, isSeal, isSolvent, isWash, isWashable } from './kinds';
 export { checkRecipe } from './checkRecipe';

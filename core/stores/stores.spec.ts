@@ -1,9 +1,9 @@
-import { parseMuster, type Marking } from '#core/muster';
+import { parseMuster, remixed, TO_BE_CHOSEN, type Marking } from '#core/muster';
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
 import { writeShoppingCsv } from '#core/exchange';
 import { solveProblem } from '#core/kernel';
-import { checkMuster, compile, present } from '#core/plan';
+import { checkMuster, compile, present, type Plan, type PlanStep } from '#core/plan';
 import { fenMuster } from '../../demo/fen';
 import type { Ended } from '#core/log';
 import { consumableUses, markingUses, missingWords, productUses, shoppingList, unnamedUses } from './index';
@@ -58,6 +58,30 @@ describe('the stores against the plan', () => {
     expect(markingUses(muster, plan, all)[0]).toMatchObject({ needed: 0, short: null });
     expect(left(all)).toBeLessThan(left(new Map()));
     expect(shoppingList(muster, plan, all)).toEqual([]);
+  });
+
+  it('ask what a part is that nobody has chosen yet, and take the others off the shelf', () => {
+    const [product] = muster.stores!.products;
+    const of = [...plan.steps.values()].find((s) => s.layer.mixture !== '' && s.round === 1)!;
+    const parts = [
+      { id: '1', product: product!.id, name: product!.name, parts: 1 },
+      { id: '2', name: TO_BE_CHOSEN, parts: 1 },
+    ];
+    const mixed = (s: PlanStep): PlanStep =>
+      s.layer.id === of.layer.id && s.recipe.id === of.recipe.id
+        ? { ...s, layer: remixed(s.layer, { parts }) }
+        : s;
+    const open: Plan = {
+      ...plan,
+      steps: new Map([...plan.steps].map(([id, s]) => [id, mixed(s)])),
+      sessions: plan.sessions.map((s) => ({ ...s, steps: s.steps.map(mixed) })),
+    };
+    expect(unnamedUses(muster, plan).some((u) => u.layer.id === of.layer.id)).toBe(false);
+    expect(unnamedUses(muster, open).some((u) => u.layer.id === of.layer.id)).toBe(true);
+    expect(productUses(muster, open).map((u) => u.name)).not.toContain(TO_BE_CHOSEN);
+    const needed = (p: Plan): number =>
+      productUses(muster, p).find((u) => u.product?.id === product!.id)!.neededMl;
+    expect(needed(open)).not.toBeCloseTo(needed(plan), 3);
   });
 
   it('make a shopping list by the day, that a CSV library reads back', () => {

@@ -7,6 +7,7 @@ import {
   dateTimeAfter,
   mixOf,
   storesOf,
+  TO_BE_CHOSEN,
   type Component,
   USUAL_BOTTLE_ML,
   type Consumable,
@@ -76,7 +77,10 @@ function componentsOf(layer: Layer): readonly Component[] {
 
 /** Whether a layer says what it is painted with; one that does not is asked about, never bought under its own name. */
 const isNamed = (layer: Layer, shelf: ReadonlyMap<string, Product>): boolean =>
-  layer.mixture.trim() !== '' || componentsOf(layer).some((c) => shelf.has(keyOf(c.name)));
+  (layer.mixture.trim() !== '' && !componentsOf(layer).some(isOpen)) ||
+  componentsOf(layer).some((c) => shelf.has(keyOf(c.name)));
+
+const isOpen = (c: Component): boolean => keyOf(c.name) === TO_BE_CHOSEN;
 
 /** Millilitres of each product that a step takes. */
 function stepUse(
@@ -86,7 +90,7 @@ function stepUse(
   const { ml } = amountOf(step.recipe, step.layer, step.piece);
   if (ml === 0 || step.round > 1 || !isNamed(step.layer, shelf)) return [];
   return componentsOf(step.layer)
-    .filter((c) => !isWater(c.name))
+    .filter((c) => !isWater(c.name) && !isOpen(c))
     .map((c) => ({ name: c.name, ml: ml * c.share }));
 }
 
@@ -130,7 +134,7 @@ export function unnamedUses(muster: Muster, plan: Plan): Unnamed[] {
   const shelf = shelfOf(muster);
   const found = new Map<string, Unnamed>();
   for (const { recipe, layer, piece, round } of plan.steps.values()) {
-    if (round > 1 || isNamed(layer, shelf)) continue;
+    if (round > 1 || (isNamed(layer, shelf) && !componentsOf(layer).some(isOpen))) continue;
     const { ml } = amountOf(recipe, layer, piece);
     if (ml === 0) continue;
     const key = `${recipe.id} ${layer.id}`;

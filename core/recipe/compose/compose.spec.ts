@@ -5,6 +5,7 @@ import {
   layerSchema,
   LOOK_KINDS,
   LOOK_STRENGTHS,
+  SEEN,
   recipeSchema,
   type Layer,
   type Look,
@@ -43,11 +44,16 @@ const schools = fc.record(
   Object.fromEntries(QUESTIONS.map((q) => [q.id, fc.constantFrom(...q.schools.map((s) => s.id))])),
   { requiredKeys: [] },
 ) as fc.Arbitrary<Record<string, string>>;
+/** Shares of zones and how they are seen, where anything is said of them. */
+const how = fc.record(
+  { seen: fc.constantFrom(...SEEN), percent: fc.integer({ min: 1, max: 60 }) },
+  { requiredKeys: [] },
+);
 const wish: fc.Arbitrary<{ recipe: Recipe; looks: Looks }> = fc
   .subarray(ZONES)
   .chain((zones) =>
     fc.record({
-      zones: fc.constant(zones),
+      zones: fc.tuple(...zones.map((z) => how.map((said) => ({ ...z, ...said })))),
       schools,
       list: fc.array(look(zones.map((z) => z.id)), { maxLength: 14 }),
       sheen: fc.constantFrom('matt' as const, 'satin' as const, 'gloss' as const),

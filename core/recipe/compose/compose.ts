@@ -10,6 +10,7 @@ import { paintBelow, restUnder } from '../rules/rule';
 import { isMedium, isSeal, isSolvent } from '../kinds';
 import { schooled, type Schooled } from './schooled';
 import { sealed } from './seals';
+import { forTheEye, sized } from './sized';
 import { LAST_COAT, stagesOf } from './stages';
 import type { CoatSheen } from './strokes';
 
@@ -20,7 +21,7 @@ const IMPLICIT_ZONE = '';
  * @param recipe its zones and schools count, its layers do not
  */
 export function composed(recipe: Pick<Recipe, 'zones' | 'schools'>, wished: Looks): Layer[] {
-  const looks = offClear(wished);
+  const looks = offClear(forTheEye(wished, recipe.zones));
   const schools = schooled(recipe.schools);
   const zones = recipe.zones.length > 0 ? recipe.zones.map((z) => z.id) : [IMPLICIT_ZONE];
   const stages = stagesOf({ looks, schools, zones });
@@ -38,7 +39,8 @@ export function composed(recipe: Pick<Recipe, 'zones' | 'schools'>, wished: Look
       sheenOf: (zone) => plainSheen(recipe.zones.find((z) => z.id === zone)?.sheen),
     },
   );
-  return levelled(rested(zones, layers).map((l) => asWorked(aided(l, schools))));
+  const ofSize = sized(recipe.zones);
+  return levelled(rested(zones, layers).map((l) => asWorked(aided(ofSize(l), schools))));
 }
 
 /** Zones that shall stay clear, as wished for by name. */

@@ -46,6 +46,19 @@ describe('what of a surface a layer has to do with', () => {
     expect(nowhere.some((l) => l.id.startsWith('chips'))).toBe(false);
   });
 
+  it('may stay primed where nobody looks', () => {
+    const bare = {
+      ...FIRST_LOOKS,
+      list: onHull.list.filter((l) => l.kind === 'ground' || l.kind === 'base'),
+    };
+    const told = (of: Recipe['zones']): string[] =>
+      checkCraft({ id: 'r', name: 'Boat', zones: of, looks: bare, layers: composed({ zones: of }, bare) })
+        .filter((f) => f.rule === 'detail-not-covered')
+        .map((f) => f.text);
+    expect(told(zones({}))).toEqual([expect.stringContaining('Underside')]);
+    expect(told(zones({}, { seen: 'never' }))).toEqual([]);
+  });
+
   it('is composed anew when a zone changes, and what a hand has made stays', () => {
     const before: Recipe = {
       id: 'r',

@@ -85,6 +85,8 @@ export const COVER: readonly Rule[] = [
       const hits: Hit[] = [];
       for (const [zone, indexes] of stack.zones) {
         if (stack.recipe.zones.length < 2) continue;
+        // What is never seen may stay primed.
+        if (stack.recipe.zones.find((z) => z.id === zone)?.seen === 'never') continue;
         const colours = indexes
           .map((i) => stack.recipe.layers[i]!)
           .filter((l) => isColour(l) && !isFor('primer')(l));

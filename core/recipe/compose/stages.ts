@@ -138,13 +138,17 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
       }),
       hands(l, 'rub', 'Rub the whitewash off where it wears', 10, 'lift', { dryMinutes: 60 }),
     ),
-  second: (l) =>
-    at(
+  second: (l, { zones }) => {
+    // On zones of its own the others are covered; as a part of all of them it is masked on them.
+    const others = l.zones.length > 0 ? zones.filter((z) => !l.zones.includes(z)) : [];
+    const over = others.length > 0 ? { zones: others } : {};
+    return at(
       RANK.second,
-      hands(l, 'mask', 'Mask for the second colour', 10, 'mask'),
+      hands(l, 'mask', 'Mask for the second colour', 10, 'mask', over),
       stroke(l, '', 'Second colour', 'acrylic', 'airbrush', 5, { coats: heavy(l) ? 3 : 2, film: 'thin' }),
-      hands(l, 'unmask', 'Unmask while it is young', 4, 'unmask'),
-    ),
+      hands(l, 'unmask', 'Unmask while it is young', 4, 'unmask', over),
+    );
+  },
   details: (l) =>
     at(
       RANK.details,

@@ -4,9 +4,11 @@
  */
 import {
   addDays,
+  mixtureWords,
   weekdayOf,
   type Layer,
   type LocalDate,
+  type MadeOf,
   type Muster,
   type Piece,
   type Recipe,
@@ -27,6 +29,9 @@ interface Extra {
   readonly level?: number;
   readonly judgeFrom?: string;
   readonly reach?: Layer['reach'];
+  readonly madeOf?: MadeOf;
+  readonly applicator?: string;
+  readonly judgeBy?: string;
 }
 
 /** What the rules take a layer of the fen for, by its id. */
@@ -103,11 +108,30 @@ function stores(): Stores {
       bottle('s-matt', 'matt varnish', '#b9bdb9', 'varnish', 60, 30, 9),
       bottle('s-gloss', 'gloss varnish', '#c4d2d4', 'varnish', 60, 18, 9),
       bottle('s-thinner', 'acrylic thinner', '#a8c4cc', 'setting', 200, 140, 7),
-      bottle('s-medium', 'chipping medium', '#7f86c9', 'medium', 35, 6, 6),
+      {
+        ...bottle('s-medium', 'chipping medium', '#7f86c9', 'medium', 35, 6, 6),
+        character: 'Normal kind: two light coats, 0.7 mm; pools in corners if hurried.',
+        verdict: 'with-care',
+      },
       bottle('s-green', 'eel green', '#4d7a62', 'acrylic', 17, 9, 3),
       bottle('s-tar', 'tar brown', '#4b3a2d', 'acrylic', 17, 12, 3),
       bottle('s-rust', 'rust brown', '#8a4b2e', 'acrylic', 17, 5, 3),
-      bottle('s-cream', 'cream', '#e6dcc0', 'acrylic', 17, 14, 3),
+      {
+        ...bottle('s-cream', 'cream', '#e6dcc0', 'acrylic', 17, 14, 3),
+        character: 'Covers in two coats over rust.',
+        verdict: 'again',
+        equivalents: [
+          {
+            id: 'mixed',
+            madeOf: {
+              parts: [
+                { id: 'white', product: 's-x9', name: 'warm white', parts: 6 },
+                { id: 'ochre', product: 's-x4', name: 'ochre', parts: 1 },
+              ],
+            },
+          },
+        ],
+      },
       bottle('s-slate', 'slate blue', '#5d7386', 'acrylic', 17, 8, 3),
       bottle('s-lacquer', 'clear lacquer', '#aab3b3', 'lacquer', 40, 25, 8),
       bottle('s-wash', 'rust wash', '#4e2f20', 'enamel', 35, 20, 5),
@@ -156,7 +180,7 @@ function stores(): Stores {
       { id: 'c-sponge', name: 'Sponge bits', left: 10, perStep: 1, usedBy: 'sponge' },
       { id: 'c-cup', name: 'Airbrush cleaner, ml', left: 120, perStep: 1, usedBy: 'airbrush' },
     ],
-    jars: [{ id: 'j-1', mixture: 'cream and white 4:1', leftMl: 6, note: 'Swatch on the lid.' }],
+    jars: [{ id: 'j-1', mixture: mixtureWords(LIGHT_CREAM), leftMl: 6, note: 'Swatch on the lid.' }],
   };
 }
 
@@ -177,7 +201,8 @@ function layer(
     family,
     method,
     zones: [...(extra.zones ?? [])],
-    mixture: extra.mixture ?? '',
+    mixture: extra.madeOf ? mixtureWords(extra.madeOf) : (extra.mixture ?? ''),
+    ...(extra.madeOf ? { madeOf: extra.madeOf } : {}),
     coats: extra.coats ?? 1,
     minutes,
     dryMinutes,
@@ -194,6 +219,8 @@ function layer(
     ...(extra.level ? { level: extra.level } : {}),
     ...(extra.judgeFrom ? { judgeFrom: extra.judgeFrom } : {}),
     ...(extra.reach ? { reach: extra.reach } : {}),
+    ...(extra.applicator ? { applicator: extra.applicator } : {}),
+    ...(extra.judgeBy ? { judgeBy: extra.judgeBy } : {}),
   };
 }
 
@@ -201,6 +228,14 @@ function recipe(id: string, name: string, zones: readonly string[], layers: Laye
   return { id, name, zones: zones.map((z) => ({ id: z.toLowerCase(), name: z })), layers };
 }
 
+/** Of the warm white's id see the shelf: its paints by the dozen are numbered. */
+const LIGHT_CREAM: MadeOf = {
+  parts: [
+    { id: 'cream', product: 's-cream', name: 'cream', parts: 2 },
+    { id: 'white', product: 's-x9', name: 'warm white', parts: 2 },
+    { id: 'thin', product: 's-thinner', name: 'acrylic thinner', parts: 1 },
+  ],
+};
 const GREY_PRIMER = 'grey primer, undiluted';
 const BLACK_PRIMER = 'black primer, undiluted';
 const SATIN = 'satin varnish 4:1';
@@ -240,6 +275,8 @@ function reedFolk(): Recipe {
         mixture: 'brown shade',
       }),
       layer('lights', 'Edges and folds', '#9aa86f', 'acrylic', 'brush', 2.4, 15, {
+        applicator: 'old flat brush, nearly dry',
+        judgeBy: 'at arm’s length, under the lamp',
         zones: ['cloth', 'skin'],
         pausable: true,
         mixture: 'pale moss',
@@ -448,7 +485,7 @@ function dredgerHull(): Recipe {
       }),
       layer('cream-light', 'Cream, lighter above', '#f3ecd8', 'acrylic', 'airbrush', 7, 12, {
         zones: ['sides', 'deck'],
-        mixture: 'cream and white 4:1',
+        madeOf: LIGHT_CREAM,
         reach: 'half',
       }),
       layer('stripe', 'Faded red stripe', '#b8564a', 'acrylic', 'airbrush', 7, 15, {

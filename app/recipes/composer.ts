@@ -139,6 +139,11 @@ interface Row {
         [value]="draft().isQuick"
         (valueChange)="draft.set(withPart({ isQuick: $event }))"
       />
+      <pm-check
+        label="For figures on trays: minutes of one figure"
+        [value]="draft().isForFigures ?? false"
+        (valueChange)="draft.set(withPart({ isForFigures: $event || undefined }))"
+      />
     </div>
     @if (revision(); as r) {
       <pm-layer-diff

@@ -106,32 +106,20 @@ function wished(
 }
 
 export const LIBRARY: readonly Recipe[] = [
-  recipe(
+  wished(
     'tray',
     'Tray of figures, quick',
     ['Cloth', 'Skin'],
     [
-      work('clean', 'Clean, trim mould lines', 3, 'coat', { pausable: true }),
-      primer('grey', 1),
-      l('zenith', 'Light from above', '#d9dcd6', 'acrylic', 'airbrush', 0.8, {
-        mixture: 'pale grey 4:1',
-        reach: 'half',
-      }),
-      l('cloth', 'Cloth', '#5f7148', 'acrylic', 'brush', 3, { zones: ['cloth'], pausable: true, coats: 2 }),
-      l('skin', 'Faces and hands', '#c08a63', 'acrylic', 'brush', 2, { zones: ['skin'], pausable: true }),
-      l('shade', 'Overall shade', '#3d2c20', 'acrylic-wash', 'brush', 1, {
-        mixture: 'brown wash, water 1:4',
-        coats: 2,
-        judgeFrom: 'lights',
-      }),
-      l('lights', 'Lights by dry brush', '#a9b78a', 'acrylic', 'brush', 2, {
-        dryMinutes: 10,
-        level: 1,
-        reach: 'edges',
-      }),
-      seal('matt', 'matt', { dryMinutes: 60, level: 2 }),
+      ['ground', 'normal', '#8d9294'],
+      ['light', 'normal', '#d9dcd6'],
+      ['base', 'normal', '#5f7148', 'cloth'],
+      ['base', 'normal', '#c08a63', 'skin'],
+      ['shade', 'normal', '#3d2c20'],
+      ['lights', 'normal', '#a9b78a'],
     ],
     { washes: 'acrylic', metals: 'brushed', realism: 'table' },
+    { isQuick: true, isForFigures: true },
   ),
   wished(
     'sandwich',
@@ -227,31 +215,18 @@ export const LIBRARY: readonly Recipe[] = [
     ],
     { decals: 'matt' },
   ),
-  recipe(
+  wished(
     'freehand',
     'Freehand and masked stripes, chipped first',
-    ['Body'],
+    ['Body', 'Stripe'],
     [
-      primer('grey'),
-      l('base', 'Base grey', '#7d868a', 'acrylic', 'airbrush', 7, { mixture: 'mid grey 3:1', coats: 2 }),
-      l('chips', 'Chips by brush', '#2b2421', 'acrylic', 'brush', 12, {
-        mixture: 'chip brown, water 1:2',
-        pausable: true,
-        reach: 'traces',
-      }),
-      work('putty', 'Mask the stripe with putty', 8, 'putty'),
-      l('stripe', 'Stripe', '#d8b23a', 'acrylic', 'airbrush', 5, {
-        mixture: 'ochre yellow 4:1',
-        coats: 3,
-        film: 'thin',
-      }),
-      work('unmask', 'Unmask while it is young', 4, 'unmask'),
-      l('number', 'Numbers freehand', '#f0ece0', 'ink', 'brush', 10, { pausable: true, reach: 'traces' }),
-      seal('matt', 'matt', { dryMinutes: 60 }),
-      l('crisp', 'Crisp last chips', '#1e1a18', 'acrylic', 'brush', 6, { reach: 'traces' }),
-      seal('last', 'matt', { dryMinutes: 60 }),
+      ['ground', 'normal', '#8d9294'],
+      ['base', 'normal', '#7d868a'],
+      ['second', 'normal', '#d8b23a', 'stripe'],
+      ['chips', 'normal', '#2b2421'],
+      ['markings', 'normal', '#f0ece0', 'body'],
     ],
-    { decals: 'freehand', markings: 'chips-first', 'chips-and-wash': 'chips-after', chips: 'brush' },
+    { decals: 'freehand', markings: 'chips-first', chips: 'brush', 'chips-and-wash': 'chips-after' },
   ),
   wished(
     'steel',

@@ -366,6 +366,8 @@ export const looksSchema = z.strictObject({
   noAirbrush: z.boolean(),
   /** soon on the table: quick products where the school leaves it open */
   isQuick: z.boolean(),
+  /** minutes are for one figure of a tray, not for a hand-sized piece */
+  isForFigures: z.boolean().optional(),
 });
 
 /** A picture or a place that a finish goes by, with the year it shows: things look otherwise a year before and after. */

@@ -1,5 +1,5 @@
 /** The same without an airbrush. */
-import type { Layer, Recipe } from '#core/muster';
+import type { Layer } from '#core/muster';
 
 /** A brush takes longer over the same surface (common practice, no source). */
 const SLOWER = 2.5;
@@ -11,14 +11,4 @@ export function layerByBrush(layer: Layer): Layer {
   void nozzleMm;
   void pressureBar;
   return { ...rest, method: 'brush', minutes: Math.ceil(layer.minutes * SLOWER) };
-}
-
-/** A recipe in which nothing needs an airbrush. */
-export function recipeByBrush(recipe: Recipe): Recipe {
-  const { looks } = recipe;
-  return {
-    ...recipe,
-    layers: recipe.layers.map(layerByBrush),
-    ...(looks ? { looks: { ...looks, noAirbrush: true } } : {}),
-  };
 }

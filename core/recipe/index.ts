@@ -23,7 +23,8 @@ export {
   zonesToSee,
   type Link,
 } from './links';
-export { layerByBrush, recipeByBrush } from './byBrush';
+export { layerByBrush } from './byBrush';
+export { recipeByBrush } from './recipeByBrush';
 export { maskOrders, withTouch, zonesTouch, type MaskOrder } from './maskOrder';
 export { lastChances, takenBackOf, type TakenBack } from './takenBack';
 export { maskingOf, masksOf, type Mask } from './masks';

@@ -60,6 +60,7 @@ const wish: fc.Arbitrary<{ recipe: Recipe; looks: Looks }> = fc
       noSolvents: fc.boolean(),
       noAirbrush: fc.boolean(),
       isQuick: fc.boolean(),
+      isForFigures: fc.boolean(),
     }),
   )
   .map(({ zones, schools: chosen, list, ...rest }) => ({

@@ -10,7 +10,7 @@ import { paintBelow, restUnder } from '../rules/rule';
 import { isMedium, isSeal, isSolvent } from '../kinds';
 import { schooled, type Schooled } from './schooled';
 import { sealed } from './seals';
-import { forTheEye, sized } from './sized';
+import { forTheEye, onFigure, sized } from './sized';
 import { LAST_COAT, stagesOf } from './stages';
 import type { CoatSheen } from './strokes';
 
@@ -39,7 +39,8 @@ export function composed(recipe: Pick<Recipe, 'zones' | 'schools'>, wished: Look
       sheenOf: (zone) => plainSheen(recipe.zones.find((z) => z.id === zone)?.sheen),
     },
   );
-  const ofSize = sized(recipe.zones);
+  const ofZones = sized(recipe.zones);
+  const ofSize = (l: Layer): Layer => (looks.isForFigures ? onFigure(ofZones(l)) : ofZones(l));
   return levelled(rested(zones, layers).map((l) => asWorked(aided(ofSize(l), schools))));
 }
 

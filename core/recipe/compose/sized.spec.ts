@@ -59,6 +59,17 @@ describe('what of a surface a layer has to do with', () => {
     expect(told(zones({}, { seen: 'never' }))).toEqual([]);
   });
 
+  it('is a fifth of the work on a figure, where what has a place of its own is brushed', () => {
+    const figures = composed({ zones: zones({}) }, { ...onHull, isForFigures: true });
+    const piece = composed({ zones: zones({}) }, onHull);
+    expect(figures.map((l) => l.id)).toEqual(piece.map((l) => l.id));
+    for (const [k, l] of figures.entries()) expect(l.minutes).toBeLessThan(piece[k]!.minutes);
+    const of = (list: typeof figures, id: string) => list.find((l) => l.id === id)!;
+    expect(of(figures, 'ground')).toMatchObject({ method: 'airbrush', minutes: 1 });
+    expect(of(piece, 'base').method).toBe('airbrush');
+    expect(of(figures, 'base')).toMatchObject({ method: 'brush', pausable: true });
+  });
+
   it('is composed anew when a zone changes, and what a hand has made stays', () => {
     const before: Recipe = {
       id: 'r',

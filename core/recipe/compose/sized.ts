@@ -57,3 +57,17 @@ export function sized(zones: Zones): (layer: Layer) => Layer {
     return minutes === layer.minutes ? layer : { ...layer, minutes };
   };
 }
+
+/** A figure against a hand-sized piece, in minutes; common practice, no source. */
+const FIGURE_SHARE = 0.2;
+const LEAST_FIGURE_MINUTES = 0.3;
+/** Cloth and skin are brushed, which takes longer than spraying them would. */
+const BRUSHED = 1.5;
+
+/** A layer as it goes on one figure: what covers all of it as on anything else, what has a place of its own by brush; minutes to a tenth. */
+export function onFigure(layer: Layer): Layer {
+  const isBrushed = layer.zones.length > 0 && layer.method === 'airbrush' && layer.family === 'acrylic';
+  const share = FIGURE_SHARE * (isBrushed ? BRUSHED : 1);
+  const minutes = Math.max(LEAST_FIGURE_MINUTES, Math.round(layer.minutes * share * 10) / 10);
+  return isBrushed ? { ...layer, method: 'brush', pausable: true, minutes } : { ...layer, minutes };
+}

@@ -159,7 +159,7 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
     if (schools['decals'] === 'freehand')
       return at(
         rank,
-        stroke(l, '', 'Markings freehand', 'acrylic', 'brush', 14, { pausable: true, reach: 'traces' }),
+        stroke(l, '', 'Markings freehand', 'ink', 'brush', 14, { pausable: true, reach: 'traces' }),
       );
     const decals = hands(l, '', 'Decals', 12, 'decal', {
       dryMinutes: 20,

@@ -152,7 +152,7 @@ test('a level that leaves off the layer at which parts join is planned all the s
   const errors = watchErrors(page);
   await page.goto('/muster?unit=patience');
   await planned(page);
-  await page.getByLabel('Finished to').selectOption({ label: 'level 1' });
+  await page.getByLabel('Finished to').selectOption({ label: 'level 1, table-ready' });
   await kept(page);
   await expect(page.getByTestId('plan-word')).toHaveText(/planning|planned/);
   await planned(page);

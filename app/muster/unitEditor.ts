@@ -7,6 +7,7 @@ import { ChoiceField, type Choice } from '../ui/choiceField';
 import { CopiesField } from '../ui/copiesField';
 import { FIELDS } from '../ui/fields';
 import { ListEditor, ListRow } from '../ui/listEditor';
+import { LEVELS } from '../ui/levels';
 import { NumberField } from '../ui/numberField';
 import { QuickLine } from '../ui/quickLine';
 import { TextField } from '../ui/textField';
@@ -163,10 +164,7 @@ export class UnitEditor {
     this.changed.emit({ unit: { ...this.unit(), ...part }, what });
   }
 
-  protected readonly levels: readonly Choice[] = [
-    { value: '', text: 'the whole recipe' },
-    ...[1, 2, 3].map((n) => ({ value: String(n), text: `level ${n}` })),
-  ];
+  protected readonly levels: readonly Choice[] = [{ value: '', text: 'the whole recipe' }, ...LEVELS];
 
   /** Like the last piece: so many more of it, or others by name. @returns whether the line was taken */
   protected addPieces(text: string): boolean {

@@ -20,6 +20,7 @@ import { takenBackOf } from '#core/recipe';
 import { CheckField } from '../ui/checkField';
 import { ChoiceField, type Choice } from '../ui/choiceField';
 import { FIELDS } from '../ui/fields';
+import { LEVELS } from '../ui/levels';
 import { NumberField } from '../ui/numberField';
 import { TextField } from '../ui/textField';
 import { TonesEditor } from './tonesEditor';
@@ -326,10 +327,7 @@ export class LayerKinds {
     { value: 'contaminates', text: 'throws dust or drops on wet coats' },
     { value: 'needs-clean', text: 'needs clean air while it is wet' },
   ];
-  protected readonly levels: readonly Choice[] = [
-    { value: '', text: 'none' },
-    ...[1, 2, 3].map((n) => ({ value: String(n), text: `level ${n}` })),
-  ];
+  protected readonly levels: readonly Choice[] = [{ value: '', text: 'none' }, ...LEVELS];
   protected readonly families: readonly Choice[] = [...FAMILIES.values()].map((f) => ({
     value: f.id,
     text: f.name,

@@ -35,10 +35,7 @@ import { LookBlock } from './lookBlock';
         <button pmButton="small" (click)="shut.emit()">Close</button>
       </div>
       @if (other(); as o) {
-        <p class="mb-2" role="status">
-          {{ summary()
-          }}{{ isAlike() ? ' · no difference: this recipe has nothing that the school decides' : '' }}
-        </p>
+        <p class="mb-2" role="status">{{ summary() }}</p>
         <div class="mb-2 grid grid-cols-2 gap-3">
           @for (look of looks(); track $index) {
             @if (look.sight; as sight) {
@@ -123,7 +120,8 @@ export class RecipeCompare {
     const other = this.other();
     if (!other) return '';
     const [a, b] = [factsOf(this.recipe()), factsOf(other)];
-    return `${a.layers} and ${b.layers} layers · ${duration(a.handsMinutes)} and ${duration(b.handsMinutes)} of hands a piece · ${duration(a.dryMinutes)} and ${duration(b.dryMinutes)} of drying`;
+    const alike = this.isAlike() ? ' · no difference: nothing here is decided by it' : '';
+    return `${a.layers} and ${b.layers} layers · ${duration(a.handsMinutes)} and ${duration(b.handsMinutes)} of hands a piece · ${duration(a.dryMinutes)} and ${duration(b.dryMinutes)} of drying${alike}`;
   });
   protected readonly isAlike = computed(() =>
     this.rows().every((r) => r.left && r.right && r.differs.length === 0),

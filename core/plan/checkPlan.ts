@@ -10,6 +10,7 @@ import {
   linksOf,
   maskingOf,
   onRecipe,
+  type Finding,
   type Fix,
   type RuleId,
 } from '#core/recipe';
@@ -18,12 +19,10 @@ import { operationId } from './stepRef';
 import type { Plan, PlanStep } from './present';
 import { duration } from './words';
 
-export interface PlanFinding {
-  readonly rule: RuleId;
-  readonly severity: 'warning' | 'advice';
+/** A finding over a step of the plan. */
+export interface PlanFinding extends Pick<Finding, 'rule' | 'text' | 'cure'> {
+  readonly severity: Exclude<Finding['severity'], 'error'>;
   readonly step: string;
-  readonly text: string;
-  readonly cure: string;
   /** what to set on which layer: data, since plans are made by a worker */
   readonly sets?: {
     readonly recipe: string;

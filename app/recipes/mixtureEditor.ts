@@ -1,6 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { AmountError, familyOf } from '#core/materials';
-import { isThinner, mixOf, partsOf, remixed, type Layer, type MadeOf, type Product } from '#core/muster';
+import { familyOf } from '#core/materials';
+import {
+  componentsOf,
+  isThinner,
+  partsOf,
+  remixed,
+  type Layer,
+  type MadeOf,
+  type Product,
+} from '#core/muster';
 import { differenceOf, mixtureColour, productsByName } from '#core/optics';
 import { Button } from '../ui/button';
 import { MadeOfEditor } from '../ui/madeOfEditor';
@@ -87,13 +95,8 @@ export class MixtureEditor {
   );
   protected readonly colour = computed(() => {
     if (!this.layer().madeOf) return null;
-    try {
-      const paints = mixOf(this.layer()).components.filter((c) => !isThinner(c.name));
-      return mixtureColour(paints, productsByName(this.products()));
-    } catch (error) {
-      if (error instanceof AmountError) return null;
-      throw error;
-    }
+    const paints = componentsOf(this.layer()).filter((c) => !isThinner(c.name));
+    return mixtureColour(paints, productsByName(this.products()));
   });
 
   protected set(mix: string | MadeOf, what: string): void {

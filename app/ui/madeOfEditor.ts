@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { TO_BE_CHOSEN, type MadeOf, type Product } from '#core/muster';
+import { MIX_PARTS, TO_BE_CHOSEN, type MadeOf, type Product } from '#core/muster';
 import { NEW_ID } from '../data/environment';
 import { Button } from './button';
 import { ChoiceField, type Choice } from './choiceField';
@@ -11,8 +11,6 @@ import { VERDICT_WORDS } from './verdicts';
 
 type Part = MadeOf['parts'][number];
 
-/** Four are the most that are mixed. */
-const MOST = 4;
 const OTHER = '~other';
 const WATER = '~water';
 const THINNER = '~thinner';
@@ -78,7 +76,7 @@ export class MadeOfEditor {
   readonly changed = output<{ parts: readonly Part[] | null; what: string }>();
   private readonly newId = inject(NEW_ID);
   protected readonly fields = FIELDS;
-  protected readonly most = MOST;
+  protected readonly most = MIX_PARTS;
   protected readonly other = OTHER;
   protected readonly nameOf = (p: Part): string => p.name;
 
@@ -135,11 +133,12 @@ export class MadeOfEditor {
 
   protected add(): void {
     const isFirst = this.parts().length === 0;
+    const wantsThinner = !isFirst && !this.parts().some((p) => p.name === this.thinner());
     const [paint] = this.products();
     const part: Part =
       isFirst && paint
         ? { id: this.newId(), product: paint.id, name: paint.name, parts: 1 }
-        : { id: this.newId(), name: isFirst ? TO_BE_CHOSEN : this.thinner(), parts: 1 };
+        : { id: this.newId(), name: wantsThinner ? this.thinner() : TO_BE_CHOSEN, parts: 1 };
     this.emit([...this.parts(), part], 'one part more');
   }
 

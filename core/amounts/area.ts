@@ -1,6 +1,6 @@
 /** Painted area of a piece. Class figures are rough, from memory of measured models; the user's own measure comes first. */
 import type { Layer, Piece, Recipe, SizeClass } from '#core/muster';
-import { zonesOf } from '#core/recipe';
+import { zonesOf, zoneShares } from '#core/recipe';
 
 interface Class {
   readonly name: string;
@@ -32,13 +32,10 @@ export function areaOf(piece: Piece): { readonly cm2: number; readonly from: str
   };
 }
 
-/** Share of the area that a layer covers: its zones by what is said of them; those of which nothing is said share the rest alike. */
+/** Share of the area that a layer covers. */
 export function shareOf(recipe: Recipe, layer: Layer): number {
   if (recipe.zones.length === 0) return 1;
-  const said = recipe.zones.reduce((sum, z) => sum + (z.percent ?? 0), 0);
-  const silent = recipe.zones.filter((z) => z.percent === undefined).length;
-  const rest = silent === 0 ? 0 : Math.max(0, 100 - said) / silent;
+  const shares = zoneShares(recipe.zones);
   const on = new Set(zonesOf(recipe, layer));
-  const whole = Math.max(said + rest * silent, 1e-9);
-  return recipe.zones.reduce((sum, z) => sum + (on.has(z.id) ? (z.percent ?? rest) : 0), 0) / whole;
+  return recipe.zones.reduce((sum, z) => sum + (on.has(z.id) ? shares.get(z.id)! : 0), 0);
 }

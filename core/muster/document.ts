@@ -202,7 +202,9 @@ export const substituteSchema = z.strictObject({
   dryMinutes: minutes,
 });
 
-/** What a mixture is made of: by parts of the volume. Four are the most that are mixed here. */
+/** So many parts are the most that are mixed here. */
+export const MIX_PARTS = 4;
+/** What a mixture is made of: by parts of the volume. */
 export const madeOfSchema = z.strictObject({
   parts: z
     .array(
@@ -216,7 +218,7 @@ export const madeOfSchema = z.strictObject({
       }),
     )
     .min(1, 'needs a part')
-    .max(4, 'has more than four parts'),
+    .max(MIX_PARTS, `has more than ${MIX_PARTS} parts`),
   /** mixed by eye to this (a swatch, a picture): the parts are only about right */
   target: name.optional(),
 });

@@ -16,6 +16,7 @@ export { differences, GoneError, touches, withEdits, type Change, type Edit, typ
 export { admit, checked, faultWords, type Admitted } from './door';
 export { mended, withoutLayer, type Mended } from './mend';
 export {
+  componentsOf,
   isThinner,
   mixOf,
   mixtureWords,

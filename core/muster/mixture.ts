@@ -1,6 +1,6 @@
 /** Mixtures: made of products, or in the user's own words (“cream 3:1”, “brown, water, medium 2:1:1”); either way read in components. */
 import { AmountError, familyOf, parseRatio, sharesOf, toNumber } from '#core/materials';
-import { MIXTURE_LETTERS, type Layer, type MadeOf, type Product } from './document';
+import { MIXTURE_LETTERS, NAME_LETTERS, type Layer, type MadeOf, type Product } from './document';
 
 export interface Component {
   readonly name: string;
@@ -77,12 +77,21 @@ export const TO_BE_CHOSEN = 'to be chosen';
 /** What thins or carries, and is no paint itself. */
 export const isThinner = (name: string): boolean => /\b(water|thinner|medium|spirit)\b/i.test(name);
 
+/** What a layer is mixed of; nothing where its words cannot be read (which a check tells). */
+export function componentsOf(layer: Mixed): readonly Component[] {
+  return read(layer)?.components ?? [];
+}
+
 /** Share of paint in a layer's mixture; null where it says nothing of it, or nothing that can be read. */
 export function paintShareOf(layer: Mixed): number | null {
+  const mix = read(layer);
+  if (mix === null || mix.ratio === '') return null;
+  return mix.components.reduce((sum, c) => (isThinner(c.name) ? sum : sum + c.share), 0);
+}
+
+function read(layer: Mixed): Mix | null {
   try {
-    const { components, ratio } = mixOf(layer);
-    if (ratio === '') return null;
-    return components.reduce((sum, c) => (isThinner(c.name) ? sum : sum + c.share), 0);
+    return mixOf(layer);
   } catch (error) {
     if (error instanceof AmountError) return null;
     throw error;
@@ -92,24 +101,19 @@ export function paintShareOf(layer: Mixed): number | null {
 /**
  * A layer's mixture as parts, for those who want to say it in parts: what stands in it by name is the product of that name.
  * @param products on the shelf
- * @returns null where its words cannot be read, or name nothing
+ * @returns none where its words cannot be read, or there are none
  */
 export function partsOf(layer: Mixed, products: readonly Product[]): Omit<MadeOf['parts'][number], 'id'>[] {
   if (layer.madeOf) return layer.madeOf.parts;
   if (layer.mixture.trim() === '') return [];
-  try {
-    const { components } = ofWords(layer);
-    const least = Math.min(...components.map((c) => c.share));
-    return components.map(({ name, share }) => {
-      const product = products.find((p) => p.name.trim().toLowerCase() === name.trim().toLowerCase());
-      return {
-        ...(product ? { product: product.id } : {}),
-        name: product?.name ?? name.slice(0, 120),
-        parts: Math.round((share / least) * 100) / 100,
-      };
-    });
-  } catch (error) {
-    if (error instanceof AmountError) return [];
-    throw error;
-  }
+  const components = componentsOf({ ...layer, wetWith: undefined });
+  const least = Math.min(...components.map((c) => c.share));
+  return components.map(({ name, share }) => {
+    const product = products.find((p) => p.name.trim().toLowerCase() === name.trim().toLowerCase());
+    return {
+      ...(product ? { product: product.id } : {}),
+      name: product?.name ?? name.slice(0, NAME_LETTERS),
+      parts: Math.round((share / least) * 100) / 100,
+    };
+  });
 }

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import type { Product } from '#core/muster';
 import { labOf, differenceOf } from './colour';
 import { mixedFilm, mixtureColour } from './mixture';
-import type { Film } from './paint';
+import { layer } from '../plan/testing';
+import { productOf, type Film } from './paint';
 
 const product = (name: string, colour: string, part: Partial<Product> = {}): Product => ({
   id: name,
@@ -70,6 +71,14 @@ describe('a mixture of paints', () => {
     );
     expect(a).toBeLessThan(-8);
     expect(b).toBeGreaterThan(0);
+  });
+
+  it('is found on the shelf by its first paint; a medium by itself is found as well', () => {
+    const products = shelf(product('cream', '#efe6c8'), product('chipping medium', '#7f86c9'));
+    const of = (mixture: string) => productOf(layer('l', { mixture }), products)?.name;
+    expect(of('water, cream 1:3')).toBe('cream');
+    expect(of('chipping medium, undiluted')).toBe('chipping medium');
+    expect(of('cream 0:0')).toBeUndefined();
   });
 
   it('is not known where one of them is not on the shelf', () => {

@@ -1,8 +1,8 @@
 /** A layer as light meets it: how much of it lies on each kind of surface, and what its film does there. */
-import { AmountError, familyOf, REACH, THICKNESS, type ReachFacts } from '#core/materials';
+import { familyOf, REACH, THICKNESS, type ReachFacts } from '#core/materials';
 import {
+  componentsOf,
   isThinner,
-  mixOf,
   paintShareOf,
   type Layer,
   type Product,
@@ -70,21 +70,16 @@ export function filmOf(layer: Layer, products: ReadonlyMap<string, Product>): Fi
   return { infinite, scatter: [scatter, scatter, scatter] };
 }
 
-/** The product of a layer: its mixture's first part that is paint, where it stands on the shelf. */
+/** The product of a layer: its mixture's first part that is paint (of a medium alone, the medium), where it stands on the shelf. */
 export function productOf(layer: Layer, products: ReadonlyMap<string, Product>): Product | undefined {
   if (layer.mixture.trim() === '') return undefined;
-  return products.get(paintsOf(layer)[0]?.toLowerCase() ?? '');
+  const name = paintsOf(layer)[0] ?? componentsOf(layer)[0]?.name;
+  return products.get(name?.toLowerCase() ?? '');
 }
 
-/** Names of what is paint in a mixture, in its order; none where it cannot be read. */
-function paintsOf(layer: Layer): string[] {
-  try {
-    return mixOf(layer).components.flatMap((c) => (isThinner(c.name) ? [] : [c.name]));
-  } catch (error) {
-    if (error instanceof AmountError) return [];
-    throw error;
-  }
-}
+/** Names of what is paint in a mixture, in its order. */
+const paintsOf = (layer: Layer): string[] =>
+  componentsOf(layer).flatMap((c) => (isThinner(c.name) ? [] : [c.name]));
 
 export const productsByName = (products: readonly Product[]): ReadonlyMap<string, Product> =>
   new Map(products.map((p) => [p.name.toLowerCase(), p]));

@@ -1,6 +1,13 @@
 /** Work that is done for the first time is tried on scrap before the first piece gets it; and what was never to be used again is not used unawares. */
-import { mixOf, storesOf, type Layer, type Muster, type Piece, type Recipe, type Unit } from '#core/muster';
-import { AmountError } from '#core/materials';
+import {
+  componentsOf,
+  storesOf,
+  type Layer,
+  type Muster,
+  type Piece,
+  type Recipe,
+  type Unit,
+} from '#core/muster';
 import { isSilenced, trialOf, type Finding } from '#core/recipe';
 
 export function checkTrials(muster: Muster): Finding[] {
@@ -57,7 +64,8 @@ function withTrial(muster: Muster, unit: string, piece: string, layer: string): 
 }
 
 function writtenOff(muster: Muster, recipe: Recipe, layer: Layer): Finding[] {
-  const named = new Set(componentNames(layer));
+  if (layer.mixture.trim() === '') return [];
+  const named = new Set(componentsOf(layer).map((c) => c.name.trim().toLowerCase()));
   return storesOf(muster)
     .products.filter((p) => p.verdict === 'never' && named.has(p.name.trim().toLowerCase()))
     .map((product): Finding => {
@@ -74,15 +82,4 @@ function writtenOff(muster: Muster, recipe: Recipe, layer: Layer): Finding[] {
           : 'Take something else, or say at the product what may stand for it.',
       };
     });
-}
-
-function componentNames(layer: Layer): string[] {
-  if (layer.mixture.trim() === '') return [];
-  try {
-    return mixOf(layer).components.map((c) => c.name.trim().toLowerCase());
-  } catch (error) {
-    // Told as a mixture that cannot be read.
-    if (error instanceof AmountError) return [];
-    throw error;
-  }
 }

@@ -5,8 +5,6 @@ import { composed } from './compose';
 import { layerFix, onRecipe, type Finding } from './finding';
 import { QUESTIONS, schoolOf, type Question } from './schools';
 
-export const SCHOOL_RULE = 'school-by-hand';
-
 /** What a school may decide of a layer, in words. */
 const DECIDED = {
   window: 'its window',
@@ -80,7 +78,7 @@ function finding(
 ): Finding {
   const { name } = question.schools.find((s) => s.id === own)!;
   return {
-    rule: SCHOOL_RULE,
+    rule: 'school-by-hand',
     severity: 'warning',
     isCraft: true,
     place: { recipe: recipe.id, layer: layer.id },

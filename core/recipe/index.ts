@@ -1,8 +1,9 @@
-export { RULE_SCOPES, SCOPES, type RuleId, type RuleScope } from './registry';
+export { RULE_SCOPES, type RuleId, type RuleScope } from './registry';
 export { checkCraft, CRAFT_RULES, isSilenced } from './checkCraft';
-export { checkSchools, SCHOOL_RULE } from './checkSchools';
+export { checkSchools } from './checkSchools';
 export { underSchool } from './underSchool';
 export { withZones } from './withZones';
+export { zoneShares } from './zoneShares';
 export { QUESTIONS, schoolOf, withSchool, type Question, type School } from './schools';
 export { isFor, isPaint, isSeal, isSolvent, isWash, isWashable } from './kinds';
 export { checkRecipe } from './checkRecipe';

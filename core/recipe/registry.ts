@@ -1,8 +1,7 @@
-/** Every rule that the checks know, by its id: what it looks at, and whether it is of the craft. A finding names one of these. */
+/** Every rule that the checks know, by its id, with what it looks at. A finding names one of these. */
 
 /** What a rule looks at: a recipe, a piece as it follows one, a unit, the bench and its air, the stores, or the plan that was made. */
-export const SCOPES = ['recipe', 'piece', 'unit', 'bench', 'stores', 'plan'] as const;
-export type RuleScope = (typeof SCOPES)[number];
+export type RuleScope = 'recipe' | 'piece' | 'unit' | 'bench' | 'stores' | 'plan';
 
 const of =
   (scope: RuleScope) =>

@@ -66,7 +66,10 @@ function namedStandIn(madeOf: MadeOf, left: ReadonlyMap<string, number>, ml: num
   const leftMl = Math.min(
     ...parts.map((p) => (isWater(p.name) ? Infinity : (left.get(keyOf(p.name)) ?? 0) / p.share)),
   );
-  return leftMl + 1e-9 >= ml ? [{ name: mixtureWords(madeOf), leftMl, off: 'may stand for it', parts }] : [];
+  // Of water alone there is no end, and it stands for no paint.
+  return Number.isFinite(leftMl) && leftMl + 1e-9 >= ml
+    ? [{ name: mixtureWords(madeOf), leftMl, off: 'may stand for it', parts }]
+    : [];
 }
 
 function alike(

@@ -2,10 +2,9 @@
 import { markingsWanted } from '#core/variety';
 import { isSolvent, maskingOf } from '#core/recipe';
 import { amountOf } from '#core/amounts';
-import { AmountError } from '#core/materials';
 import {
+  componentsOf,
   dateTimeAfter,
-  mixOf,
   storesOf,
   TO_BE_CHOSEN,
   type Component,
@@ -64,16 +63,6 @@ export const keyOf = (name: string): string => name.trim().toLowerCase();
 
 /** It comes from the tap. */
 export const isWater = (name: string): boolean => keyOf(name) === 'water';
-
-/** What a layer is mixed of; nothing where its mixture cannot be read. */
-function componentsOf(layer: Layer): readonly Component[] {
-  try {
-    return mixOf(layer).components;
-  } catch (error) {
-    if (error instanceof AmountError) return [];
-    throw error;
-  }
-}
 
 /** Whether a layer says what it is painted with; one that does not is asked about, never bought under its own name. */
 const isNamed = (layer: Layer, shelf: ReadonlyMap<string, Product>): boolean =>

@@ -3,6 +3,7 @@
  * what nobody sees gets no effects. Common practice, no source.
  */
 import type { Layer, LookKind, Looks, Recipe } from '#core/muster';
+import { zoneShares } from '../zoneShares';
 
 type Zones = Recipe['zones'];
 
@@ -44,12 +45,8 @@ export function forTheEye(looks: Looks, zones: Zones): Looks {
 export function sized(zones: Zones): (layer: Layer) => Layer {
   const isSaid = zones.some((z) => z.percent !== undefined || z.seen === 'little');
   if (!isSaid) return (layer) => layer;
-  const said = zones.reduce((sum, z) => sum + (z.percent ?? 0), 0);
-  const silent = zones.filter((z) => z.percent === undefined).length;
-  const rest = silent === 0 ? 0 : Math.max(0, 100 - said) / silent;
-  const whole = Math.max(said + rest * silent, 1e-9);
-  const weight = (z: Zones[number]): number =>
-    ((z.percent ?? rest) / whole) * (z.seen === 'little' ? LITTLE_SEEN : 1);
+  const shares = zoneShares(zones);
+  const weight = (z: Zones[number]): number => shares.get(z.id)! * (z.seen === 'little' ? LITTLE_SEEN : 1);
   return (layer) => {
     const on = layer.zones.length > 0 ? zones.filter((z) => layer.zones.includes(z.id)) : zones;
     const share = on.reduce((sum, z) => sum + weight(z), 0);

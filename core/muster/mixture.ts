@@ -89,7 +89,18 @@ export function paintShareOf(layer: Mixed): number | null {
   return mix.components.reduce((sum, c) => (isThinner(c.name) ? sum : sum + c.share), 0);
 }
 
+/** Layers are never changed, only replaced: each is read once. */
+const already = new WeakMap<Mixed, Mix | null>();
+
 function read(layer: Mixed): Mix | null {
+  const known = already.get(layer);
+  if (known !== undefined) return known;
+  const mix = readAnew(layer);
+  already.set(layer, mix);
+  return mix;
+}
+
+function readAnew(layer: Mixed): Mix | null {
   try {
     return mixOf(layer);
   } catch (error) {

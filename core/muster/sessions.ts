@@ -38,8 +38,20 @@ export function isAway(away: readonly DaysAway[] | undefined, date: LocalDate): 
   return away?.some((a) => a.from <= date && date <= a.to) ?? false;
 }
 
+/** A bench is never changed, only replaced: the sessions of each are laid out once. */
+const laidOut = new WeakMap<Bench, Map<string, readonly BenchSession[]>>();
+
 /** All sessions of `days` days from the muster's beginning; what has gone by then is cut away, what touches is joined. */
-export function sessionsOf(muster: Muster, days: number): BenchSession[] {
+export function sessionsOf(muster: Muster, days: number): readonly BenchSession[] {
+  let known = laidOut.get(muster.bench);
+  if (!known) laidOut.set(muster.bench, (known = new Map()));
+  const key = `${muster.startsOn} ${days}`;
+  const sessions = known.get(key) ?? layOut(muster, days);
+  known.set(key, sessions);
+  return sessions;
+}
+
+function layOut(muster: Muster, days: number): BenchSession[] {
   const origin = originOf(muster);
   const begin = minutesSince(origin, muster.startsOn);
   const sessions: { start: number; end: number }[] = [];
@@ -71,7 +83,7 @@ export function isInSession(bench: Bench, at: LocalDateTime): boolean {
 }
 
 /** When one of the people is at the bench: its sessions, less what lies outside their own hours and the days on which they are away. */
-export function presenceOf(muster: Muster, person: Person, days: number): BenchSession[] {
+export function presenceOf(muster: Muster, person: Person, days: number): readonly BenchSession[] {
   const sessions = sessionsOf(muster, days);
   if (!person.hours && !person.away?.length) return sessions;
   const origin = originOf(muster);

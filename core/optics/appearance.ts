@@ -171,8 +171,11 @@ function fixed(state: State): State {
 }
 
 function thick({ infinite, scatter }: Film, coats: number): Prepared['terms'] {
-  const band = (k: 0 | 1 | 2): Terms | null => termsOf(infinite[k], scatter[k] * coats);
-  return [band(0), band(1), band(2)];
+  return [
+    termsOf(infinite[0], scatter[0] * coats),
+    termsOf(infinite[1], scatter[1] * coats),
+    termsOf(infinite[2], scatter[2] * coats),
+  ];
 }
 
 function covered(ground: Bands, terms: Prepared['terms']): Bands {
@@ -180,8 +183,7 @@ function covered(ground: Bands, terms: Prepared['terms']): Bands {
 }
 
 function blend(a: Bands, b: Bands, share: number): Bands {
-  const band = (k: 0 | 1 | 2): number => a[k] + (b[k] - a[k]) * share;
-  return [band(0), band(1), band(2)];
+  return [a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share, a[2] + (b[2] - a[2]) * share];
 }
 
 function each(make: (surface: Surface) => Bands): Surfaces {
@@ -190,8 +192,7 @@ function each(make: (surface: Surface) => Bands): Surfaces {
 
 /** As the eye gets it, through the surface of the uppermost film. */
 export function seenOn({ sheen }: State, within: Bands): Bands {
-  const band = (k: 0 | 1 | 2): number => seenThrough(within[k], sheen);
-  return [band(0), band(1), band(2)];
+  return [seenThrough(within[0], sheen), seenThrough(within[1], sheen), seenThrough(within[2], sheen)];
 }
 
 /** The kind of surface on which a mark shows most. */

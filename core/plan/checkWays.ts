@@ -91,27 +91,36 @@ function layersInUse(muster: Muster): Use[] {
   return [...found.values()];
 }
 
+/** The longest that hands are there at one go, in minutes: at all, beside the compressor, and by daylight. */
+interface Longest {
+  readonly there: number;
+  readonly withCompressor: number;
+  readonly byDaylight: number;
+}
+
 interface Hours {
-  readonly all: readonly Minutes[];
-  readonly skilled: readonly Minutes[];
-  readonly compressor: readonly Minutes[];
-  readonly daylight: readonly Minutes[];
+  readonly all: Longest;
+  /** of those who may do everything; null: nobody may */
+  readonly skilled: Longest | null;
 }
 
 function hoursOf(muster: Muster, days: number, isOutside: boolean): Hours {
   const { calendars } = handsOf(muster, days);
   const all = calendars[0]!.open;
-  return {
-    all,
-    skilled: muster.bench.people.some((p) => abilityOf(p) === 'all')
-      ? (calendars.find((c) => c.id === 'skilled')?.open ?? all)
-      : [],
-    compressor: compressorOpen(all, muster, days),
-    daylight: isOutside ? daylightSpans(muster, days) : [],
-  };
+  const compressor = compressorOpen(all, muster, days);
+  const daylight = isOutside ? daylightSpans(muster, days) : [];
+  const longestOf = (hands: readonly Minutes[]): Longest => ({
+    there: longest(hands),
+    withCompressor: longest(common(hands, compressor)),
+    byDaylight: longest(common(hands, daylight)),
+  });
+  const isAnySkilled = muster.bench.people.some((p) => abilityOf(p) === 'all');
+  const skilled = calendars.find((c) => c.id === 'skilled')?.open ?? all;
+  return { all: longestOf(all), skilled: isAnySkilled ? longestOf(skilled) : null };
 }
 
-const longest = (spans: readonly Minutes[]): number => Math.max(0, ...spans.map(([a, b]) => b - a));
+const longest = (spans: readonly Minutes[]): number =>
+  spans.reduce((most, [from, to]) => Math.max(most, to - from), 0);
 
 function checkLayer(muster: Muster, hours: Hours, { recipe, layer, minutes }: Use): Finding[] {
   const place: Place = { recipe: recipe.id, layer: layer.id };
@@ -136,25 +145,23 @@ function checkLayer(muster: Muster, hours: Hours, { recipe, layer, minutes }: Us
       },
     ];
   }
-  if (longest(hours.all) < minutes) return [];
-  const isForAll = mayDo('careful', layer);
-  const hands = isForAll ? hours.all : hours.skilled;
-  if (longest(hands) < minutes)
+  if (hours.all.there < minutes) return [];
+  const hands = mayDo('careful', layer) ? hours.all : hours.skilled;
+  if (hands === null || hands.there < minutes)
     return error(
       'layer-nobody-may',
-      hours.skilled.length === 0
+      hands === null
         ? 'Nobody at this bench may do it: helpers spray nothing, and use no solvent and no blade.'
         : `Nobody who may do it is there for ${duration(minutes)} at one go.`,
       'Let somebody on the bench do everything, give them longer hours, or take a layer that helpers may do.',
     );
-  if (layer.method === 'airbrush' && longest(common(hands, hours.compressor)) < minutes)
+  if (layer.method === 'airbrush' && hands.withCompressor < minutes)
     return error(
       'quiet-over-all',
       `Quiet hours leave no session of ${duration(minutes)} in which the compressor may run.`,
       'Shorten the quiet hours, add a session outside them, or put it on by brush.',
     );
-  const lit = layer.isOutdoors ? common(hands, hours.daylight) : hands;
-  if (longest(lit) < minutes)
+  if (layer.isOutdoors && hands.byDaylight < minutes)
     return error(
       'outdoors-no-daylight',
       `It is for outdoors, and no session has ${duration(minutes)} of daylight.`,

@@ -2,89 +2,13 @@
  * Complete recipes over generic products, to begin from. Between them they use every stage of the trade and each school in which
  * practitioners differ. Minutes are for a hand-sized piece, drying is nominal: common practice, no source.
  */
-import type { Layer, Look, LookKind, Looks, LookStrength, Recipe } from '#core/muster';
+import type { Look, LookKind, Looks, LookStrength, Recipe } from '#core/muster';
 import { composed, FIRST_LOOKS } from '#core/recipe';
-import { familyOf, type FamilyId, type MethodId } from '#core/materials';
-
-type Extra = Partial<Omit<Layer, 'id' | 'family' | 'method'>>;
-
-function l(
-  id: string,
-  name: string,
-  colour: string,
-  family: FamilyId,
-  method: MethodId,
-  minutes: number,
-  extra: Extra = {},
-): Layer {
-  return {
-    id,
-    name,
-    colour,
-    family,
-    method,
-    zones: [],
-    mixture: '',
-    coats: 1,
-    minutes,
-    dryMinutes: familyOf(family).dryMinutes,
-    window: null,
-    waitsFor: [],
-    pausable: false,
-    note: '',
-    ...extra,
-  };
-}
-
-const primer = (shade: 'grey' | 'black' | 'white', minutes = 5): Layer =>
-  l(
-    'prime',
-    `${shade[0]!.toUpperCase()}${shade.slice(1)} primer`,
-    { grey: '#8d9294', black: '#33373a', white: '#e8e8e4' }[shade],
-    'primer',
-    'airbrush',
-    minutes,
-    {
-      mixture: `${shade} primer, undiluted`,
-    },
-  );
-const seal = (id: string, sheen: 'matt' | 'satin' | 'gloss', extra: Extra = {}): Layer =>
-  l(
-    id,
-    `${sheen[0]!.toUpperCase()}${sheen.slice(1)} coat`,
-    { matt: '#b9bdb9', satin: '#b7bfbf', gloss: '#c4d2d4' }[sheen],
-    'varnish',
-    'airbrush',
-    4,
-    {
-      mixture: `${sheen} varnish 4:1`,
-      sheen,
-      dryMinutes: 240,
-      ...extra,
-    },
-  );
-const work = (id: string, name: string, minutes: number, task: Layer['task'], extra: Extra = {}): Layer =>
-  l(id, name, '#9a958c', 'work', 'hand', minutes, { dryMinutes: 0, task, ...extra });
-function recipe(
-  id: string,
-  name: string,
-  zones: readonly string[],
-  layers: Layer[],
-  schools?: Recipe['schools'],
-): Recipe {
-  return {
-    id: `library-${id}`,
-    name,
-    zones: zones.map((z) => ({ id: z.toLowerCase().replaceAll(' ', '-'), name: z })),
-    layers,
-    ...(schools ? { schools } : {}),
-  };
-}
 
 /** A wish: what, how much, in which colour, on which zones; none: all of them. */
 type Wish = readonly [LookKind, LookStrength, string, ...string[]];
 
-/** A recipe that is a set of wishes: its layers are what is composed of them, so that each wish can be taken up and dropped. */
+/** A recipe is a set of wishes: its layers are what is composed of them, so that each wish can be taken up and dropped. */
 function wished(
   id: string,
   name: string,
@@ -101,7 +25,13 @@ function wished(
     zones: on,
   }));
   const looks: Looks = { ...FIRST_LOOKS, ...asked, list };
-  const bare = recipe(id, name, zones, [], schools);
+  const bare: Recipe = {
+    id: `library-${id}`,
+    name,
+    zones: zones.map((z) => ({ id: z.toLowerCase().replaceAll(' ', '-'), name: z })),
+    layers: [],
+    schools,
+  };
   return { ...bare, looks, layers: composed(bare, looks) };
 }
 
@@ -280,78 +210,42 @@ export const LIBRARY: readonly Recipe[] = [
     ],
     { powders: 'never', 'wash-surface': 'matt' },
   ),
-  recipe(
+  wished(
     'salt',
     'Salt mask, face by face',
     ['Plates'],
     [
-      primer('black'),
-      l('rust', 'Rust', '#7c4528', 'acrylic', 'airbrush', 6, { mixture: 'rust brown 3:1', coats: 2 }),
-      seal('seal', 'satin', { dryMinutes: 120 }),
-      work('salt', 'Wet, strew salt, turn when dry', 8, 'mask', {
-        masking: 'salt',
-        faces: { count: 2, waitMinutes: 90 },
-        dryMinutes: 120,
-        judgeFrom: 'rinse',
-        note: 'Until every drop of water is gone.',
-      }),
-      l('top', 'One very thin light coat', '#b8b3a2', 'acrylic', 'airbrush', 5, {
-        mixture: 'light grey 4:1',
-        film: 'thin',
-        note: '20 psi at most.',
-      }),
-      work('off', 'Brush the salt off', 4, 'unmask'),
-      work('rinse', 'Rinse, let dry', 6, 'rinse', { dryMinutes: 120 }),
-      seal('matt', 'matt', { dryMinutes: 60 }),
+      ['ground', 'normal', '#33373a'],
+      ['chipping', 'normal', '#7c4528'],
+      ['base', 'normal', '#b8b3a2'],
     ],
-    { chips: 'medium' },
+    { sandwich: 'salt', chips: 'medium' },
   ),
-  recipe(
+  wished(
     'pond',
     'Base with clear water',
     ['Ground', 'Water'],
     [
-      l('ground', 'Ground and pebbles', '#6a5c48', 'paste', 'hand', 10),
-      primer('black', 4),
-      l('earth', 'Earth', '#7a684c', 'acrylic', 'airbrush', 5, { zones: ['ground'], mixture: 'earth 3:1' }),
-      l('bed', 'Water bed', '#38513f', 'acrylic', 'airbrush', 4, {
-        zones: ['water'],
-        mixture: 'bed green 3:1',
-      }),
-      l('brush', 'Edges, dry-brushed', '#c3b79a', 'acrylic', 'brush', 4, {
-        zones: ['ground'],
-        dryMinutes: 10,
-        reach: 'edges',
-      }),
-      seal('matt', 'matt', { dryMinutes: 60 }),
-      l('water', 'Clear water', '#7fa8a4', 'water', 'pour', 6, {
-        zones: ['water'],
-        depthMm: 6,
-        passes: { expected: 2, waitMinutes: 1440 },
-        mixture: 'water effect, undiluted',
-        note: 'Level table, dust cover.',
-      }),
-      work('tufts', 'Tufts and rim', 8, 'coat', { zones: ['ground'], dryMinutes: 60 }),
+      ['texture', 'normal', '#6a5c48'],
+      ['ground', 'normal', '#33373a'],
+      ['base', 'normal', '#7a684c', 'ground'],
+      ['base', 'normal', '#38513f', 'water'],
+      ['lights', 'normal', '#c3b79a', 'ground'],
+      ['tufts', 'normal', '#7d8a4e', 'ground'],
+      ['water', 'normal', '#7fa8a4', 'water'],
     ],
     { aids: 'cabinet' },
   ),
-  recipe(
+  wished(
     'parts',
     'Part glued late on a bared joint',
     ['Part', 'Joint'],
     [
-      primer('grey', 3),
-      l('base', 'Base colour', '#557089', 'acrylic', 'airbrush', 4, { mixture: 'slate blue 4:1', coats: 2 }),
-      l('details', 'Details from the kit’s list', '#d8c27a', 'acrylic', 'brush', 10, {
-        pausable: true,
-        note: 'Lamps, handles, undersides, the second of a pair.',
-        reach: 'traces',
-      }),
-      seal('satin', 'satin', { dryMinutes: 60 }),
-      work('bare', 'Bare the joint', 3, 'bare', { zones: ['joint'] }),
-      work('glue', 'Glue, hold', 4, 'glue', { zones: ['joint'], dryMinutes: 60 }),
-      seal('matt', 'matt', { dryMinutes: 60 }),
-      work('inspect', 'Inspect against the list and the picture', 5, 'coat'),
+      ['ground', 'normal', '#8d9294'],
+      ['base', 'normal', '#557089'],
+      ['details', 'normal', '#d8c27a', 'part'],
+      ['late', 'normal', '#557089', 'joint'],
     ],
+    { aids: 'patience' },
   ),
 ];

@@ -4,6 +4,8 @@ export type MaskingId = (typeof MASKING_IDS)[number];
 
 export interface Masking {
   readonly name: string;
+  /** it lies in spots: what goes over it comes through beside them, on zones that it names as on all */
+  readonly isInSpots?: true;
   /** it holds by sticking: paint too young, or one that never holds, comes off with it */
   readonly sticks: boolean;
   /** drying minutes of what goes over it for which it may stay; null: as long as one likes */
@@ -67,6 +69,7 @@ const LIST: Readonly<Record<MaskingId, Masking>> = {
   },
   salt: {
     name: 'salt',
+    isInSpots: true,
     sticks: false,
     staysMinutes: null,
     afterwards: '',

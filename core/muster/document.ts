@@ -343,8 +343,11 @@ export const LOOK_KINDS = [
   'dust',
   'mud',
   'clear',
+  'late',
   'polish',
   'wet',
+  'tufts',
+  'water',
 ] as const;
 export type LookKind = (typeof LOOK_KINDS)[number];
 export const LOOK_STRENGTHS = ['trace', 'normal', 'heavy'] as const;

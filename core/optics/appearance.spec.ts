@@ -121,6 +121,9 @@ describe('a stack of layers looks as the trade says', () => {
     expect(striped.face).toBe(end(white).face);
     expect(lightness(striped.marks[0]!.colour)).toBeLessThan(25);
     expect(lightness(end(white, mask, black).face)).toBeLessThan(25);
+    const salted = end(white, { ...mask, masking: 'salt' }, black, unmask);
+    expect(salted.marks.map((m) => lightness(m.colour))).toEqual([expect.any(Number)]);
+    expect(lightness(salted.marks[0]!.colour)).toBeLessThan(25);
   });
 
   it('takes the user’s own test card where the product has one', () => {

@@ -3,7 +3,7 @@
  * runs there; marks (chips, streaks, spots) are followed on their own through whatever comes over them. Nominal, in three bands: a screen
  * is no paint.
  */
-import { familyOf } from '#core/materials';
+import { familyOf, maskingFacts } from '#core/materials';
 import type { Layer, Product, Sheen } from '#core/muster';
 import { colourOf, type Bands } from './colour';
 import { overGround, termsOf, type Terms } from './film';
@@ -109,8 +109,8 @@ function coveredBy(layers: readonly Layer[]): (Layer | null)[] {
 function after(state: State, next: Prepared): State {
   const { layer, terms, shares, mask } = next;
   const { binder, body } = familyOf(layer.family);
-  // A mask that names its zones covers them; one over everything leaves part of it free.
-  if (mask && mask.zones.length > 0) return state;
+  // A mask that names its zones covers them; one over everything, or in spots, leaves part of it free.
+  if (mask && mask.zones.length > 0 && !maskingFacts(mask.masking ?? 'tape').isInSpots) return state;
   if (layer.task === 'lift') return lifted(state, layer.id);
   const isOpened = binder === 'washable';
   if (!isSeen(layer)) {

@@ -50,6 +50,14 @@ describe('a mask', () => {
     expect(waits).toEqual(expect.arrayContaining(['tape > hull', 'hull > off']));
   });
 
+  it('of salt lies in spots: paint over it goes on the zones that it names', () => {
+    const salted = recipe(
+      TWO_TONE.layers.map((l) => (l.id === 'tape' ? { ...l, masking: 'salt' as const } : l)),
+    );
+    expect(masksOf(salted)[0]!.zones).toEqual([]);
+    expect(zonesOf(salted, salted.layers[3]!)).toEqual(['hull', 'deck', 'glass']);
+  });
+
   it('that names no zone, or all, covers parts: a stripe of putty', () => {
     const stripe = recipe([
       layer('prime', { family: 'primer' }),

@@ -18,14 +18,16 @@ export interface Mask {
   readonly zones: readonly string[];
 }
 
-/** Everything that is masked in a recipe, bottom to top. A mask that names zones covers them whole, one that names none covers parts. */
+/** Everything that is masked in a recipe, bottom to top. A mask that names zones covers them whole; one that names none, or lies in spots, covers parts. */
 export function masksOf(recipe: Recipe): Mask[] {
   const all = recipe.zones.map((z) => z.id);
   return recipe.layers.flatMap((layer, from): Mask[] => {
-    if (!maskingOf(layer)) return [];
+    const masking = maskingOf(layer);
+    if (!masking) return [];
     const named = layer.zones.filter((z) => all.includes(z));
     const off = recipe.layers.findIndex((l, k) => k > from && l.task === 'unmask' && sharesZone(l, layer));
-    return [{ layer, from, to: off < 0 ? null : off, zones: named.length === all.length ? [] : named }];
+    const isWhole = !masking.isInSpots && named.length < all.length;
+    return [{ layer, from, to: off < 0 ? null : off, zones: isWhole ? named : [] }];
   });
 }
 

@@ -138,6 +138,34 @@ describe('what is composed', () => {
   });
 });
 
+describe('salt in place of a chipping medium', () => {
+  const looks = withLook(FIRST_LOOKS, 'chipping');
+  const salted = composed({ zones: [], schools: { sandwich: 'salt' } }, looks);
+
+  it('is strewn, painted over once and thinly, brushed off and rinsed; nothing has to be caught in a window', () => {
+    const from = salted.findIndex((l) => l.masking === 'salt');
+    expect(salted.slice(from, from + 4).map((l) => l.task ?? `${l.name} ×${l.coats}, ${l.film}`)).toEqual([
+      'mask',
+      'Base colour ×1, thin',
+      'unmask',
+      'rinse',
+    ]);
+    expect(salted.filter((l) => l.window)).toEqual([]);
+    expect(composed({ zones: [] }, looks).some((l) => l.window)).toBe(true);
+  });
+});
+
+describe('what is brushed on figures', () => {
+  it('is sealed from solvent though trust would spare a sprayed coat', () => {
+    const wished = withLook(withLook({ ...FIRST_LOOKS, isForFigures: true }, 'second'), 'streaks');
+    const list = wished.list.map((l) => (l.kind === 'second' ? { ...l, zones: ['hull'] } : l));
+    const recipe = { ...bare, zones: ZONES, schools: { solvent: 'trusting' } };
+    const made = withLayers(recipe, composed(recipe, { ...wished, list }));
+    expect(made.layers.find((l) => l.name === 'Second colour')!.method).toBe('brush');
+    expect(errorsOf(made)).toEqual([]);
+  });
+});
+
 describe('a masked second colour', () => {
   const maskOf = (zones: readonly string[]): readonly string[] => {
     const wished = withLook(FIRST_LOOKS, 'second');

@@ -10,7 +10,7 @@ import { paintBelow, restUnder } from '../rules/rule';
 import { isMedium, isSeal, isSolvent } from '../kinds';
 import { schooled, type Schooled } from './schooled';
 import { sealed } from './seals';
-import { forTheEye, onFigure, sized } from './sized';
+import { brushedOnFigure, forTheEye, onFigure, sized } from './sized';
 import { LAST_COAT, stagesOf } from './stages';
 import type { CoatSheen } from './strokes';
 
@@ -26,10 +26,11 @@ export function composed(recipe: Pick<Recipe, 'zones' | 'schools'>, wished: Look
   const zones = recipe.zones.length > 0 ? recipe.zones.map((z) => z.id) : [IMPLICIT_ZONE];
   const stages = stagesOf({ looks, schools, zones });
   const last = stages.filter((s) => s.rank < LAST_COAT).reduce((n, s) => n + s.layers.length, 0);
+  const asHeld = (l: Layer): Layer => (looks.isForFigures ? brushedOnFigure(l) : l);
   const asWorked = (l: Layer): Layer => (looks.noAirbrush ? layerByBrush(l) : l);
   const layers = sealed(
     stages.flatMap((s) =>
-      s.layers.map((l) => asWorked({ ...l, zones: l.zones.filter((z) => zones.includes(z)) })),
+      s.layers.map((l) => asWorked(asHeld({ ...l, zones: l.zones.filter((z) => zones.includes(z)) }))),
     ),
     last,
     {

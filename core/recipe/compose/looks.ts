@@ -41,8 +41,16 @@ export const LOOKS: readonly LookFacts[] = [
   look('dust', 'Dust', '#a99a7c', 'in the low places and on the feet'),
   look('mud', 'Mud', '#5d4a35', 'thick and wet, at the bottom'),
   look('clear', 'Clear parts', '#9fb3b8', 'kept covered until all is done'),
+  look(
+    'late',
+    'A part glued late',
+    '#8d9294',
+    'its joint bared of paint, glued, touched up before the last coat',
+  ),
   look('polish', 'Polished metal', '#b9bcbe', 'graphite or metal powder on the edges, after the last coat'),
   look('wet', 'Wet spots', '#c4d2d4', 'oil, water, fuel, after the last coat'),
+  look('tufts', 'Tufts and rim', '#7d8a4e', 'grass, stones, the painted edge of a base'),
+  look('water', 'Clear water', '#7fa8a4', 'poured at the very end; heavier: deeper'),
 ];
 
 const FACTS: ReadonlyMap<LookKind, LookFacts> = new Map(LOOKS.map((l) => [l.kind, l]));

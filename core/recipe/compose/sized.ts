@@ -27,6 +27,7 @@ const FOR_THE_EYE: readonly LookKind[] = [
   'mud',
   'polish',
   'wet',
+  'tufts',
 ];
 
 /** The wishes without what would be done where it is never seen. */
@@ -61,10 +62,14 @@ const LEAST_FIGURE_MINUTES = 0.3;
 /** Cloth and skin are brushed, which takes longer than spraying them would. */
 const BRUSHED = 1.5;
 
-/** A layer as it goes on one figure: what covers all of it as on anything else, what has a place of its own by brush; minutes to a tenth. */
+/** Cloth and skin: on a figure, what has a place of its own goes on by brush. */
+export function brushedOnFigure(layer: Layer): Layer {
+  if (layer.zones.length === 0 || layer.method !== 'airbrush' || layer.family !== 'acrylic') return layer;
+  return { ...layer, method: 'brush', pausable: true, minutes: Math.round(layer.minutes * BRUSHED) };
+}
+
+/** A layer in the minutes that it takes on one figure, to a tenth. */
 export function onFigure(layer: Layer): Layer {
-  const isBrushed = layer.zones.length > 0 && layer.method === 'airbrush' && layer.family === 'acrylic';
-  const share = FIGURE_SHARE * (isBrushed ? BRUSHED : 1);
-  const minutes = Math.max(LEAST_FIGURE_MINUTES, Math.round(layer.minutes * share * 10) / 10);
-  return isBrushed ? { ...layer, method: 'brush', pausable: true, minutes } : { ...layer, minutes };
+  const minutes = Math.max(LEAST_FIGURE_MINUTES, Math.round(layer.minutes * FIGURE_SHARE * 10) / 10);
+  return { ...layer, minutes };
 }

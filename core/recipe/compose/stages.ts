@@ -1,4 +1,5 @@
 /** Looks as stages of the work, in the order of the model's imagined life (handbook section 2), each moved by the schools that differ. */
+import { familyOf } from '#core/materials';
 import type { Layer, Look, Looks } from '#core/muster';
 import { labOf } from '#core/optics';
 import { acrylicWay, hands, stroke, wiped } from './strokes';
@@ -41,12 +42,15 @@ const RANK = {
   streaks: 80,
   dust: 82,
   mud: 85,
+  late: 88,
   last: 90,
   bareMetal: 92,
   looseDust: 94,
   polish: 95,
   wet: 96,
   uncover: 99,
+  tufts: 100,
+  water: 101,
 } as const;
 export const LAST_COAT = RANK.last;
 
@@ -342,7 +346,32 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
         sheen: 'wet',
       }),
     ),
+  late: (l) =>
+    at(
+      RANK.late,
+      hands(l, 'bare', 'Bare the joint', 3, 'bare'),
+      hands(l, 'glue', 'Glue the late part, hold', 4, 'glue', { dryMinutes: 60 }),
+      hands(l, 'touch', 'Touch up round the joint, against the picture', 5, 'coat', { dryMinutes: 15 }),
+    ),
+  tufts: (l) => at(RANK.tufts, hands(l, '', 'Tufts and rim', 8, 'coat', { dryMinutes: 60 })),
+  water: (l) => {
+    const pours = POURS[l.strength];
+    return at(
+      RANK.water,
+      stroke(l, '', 'Clear water', 'water', 'pour', 6, {
+        mixture: 'water effect, undiluted',
+        minutes: 6,
+        depthMm: pours * POUR_MM,
+        ...(pours > 1 ? { passes: { expected: pours, waitMinutes: familyOf('water').dryMinutes } } : {}),
+        note: 'On a level table, dust cover on.',
+      }),
+    );
+  },
 };
+
+/** Pours of so many millimetres, one a day: deeper ones stay soft and cloud (handbook section 3, common practice, no source). */
+const POUR_MM = 2.5;
+const POURS = { trace: 1, normal: 2, heavy: 3 } as const;
 
 /** Base colours where nothing chips them, and the sandwiches in which they are the topcoat. */
 function basesOf(ways: Ways, chipping: readonly Look[]): Stage[] {
@@ -442,6 +471,7 @@ function sandwich(
   const layers = isSecond
     ? []
     : [stroke(own, 'beneath', 'What shows beneath, broken in tone', 'acrylic', 'airbrush', 7, { coats: 2 })];
+  if (what === 'salt') return [...layers, ...salted(own, tops)];
   const window = {
     opensMinutes: what === 'crackle' ? 20 : what === 'spray' ? 5 : way.opens,
     closesMinutes: what === 'crackle' ? 60 : what === 'spray' ? 30 : way.closes,
@@ -501,4 +531,21 @@ function sandwich(
     ),
   );
   return layers;
+}
+
+/** Salt is a mask in spots: strewn on water, dried to the last drop, one thin coat over it, brushed and rinsed off. */
+function salted(look: Look, tops: readonly Layer[]): Layer[] {
+  const dry = 120;
+  return [
+    hands(look, 'salt', 'Wet it, strew salt, turn when dry', 8, 'mask', {
+      masking: 'salt',
+      faces: { count: 2, waitMinutes: 90 },
+      dryMinutes: dry,
+      judgeFrom: `${look.id}-rinse`,
+      note: 'Until every drop of water is gone.',
+    }),
+    ...tops.map((t) => ({ ...t, coats: 1, film: 'thin' as const })),
+    hands(look, 'off', 'Brush the salt off', 4, 'unmask'),
+    hands(look, 'rinse', 'Rinse, let dry', 6, 'rinse', { dryMinutes: dry }),
+  ];
 }

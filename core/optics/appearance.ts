@@ -57,6 +57,8 @@ export interface Prepared {
   readonly shares: Readonly<Record<Surface, number>>;
   /** what lies over the zone when it goes on */
   readonly mask: Layer | null;
+  /** opens what lies beneath in spots: chips are lifted, salt brushed off */
+  readonly isLift: boolean;
 }
 
 /** Bare plastic: a middle grey. */
@@ -79,10 +81,14 @@ export function appearanceOf(layers: readonly Layer[], products: Products): Sigh
 
 export function prepared(layers: readonly Layer[], products: Products): Prepared[] {
   const covers = coveredBy(layers);
+  const isLift = (k: number): boolean =>
+    layers[k]!.task === 'lift' ||
+    (layers[k]!.task === 'unmask' &&
+      isInSpots(layers.slice(0, k).findLast((l) => isTask(l, 'mask', 'putty', 'unmask'))));
   return layers.map((layer, k) => {
     const film = filmOf(layer, products);
     const lies = laid(layer, isWipedBack(layers, k));
-    return { layer, film, ...lies, terms: thick(film, lies.coats), mask: covers[k]! };
+    return { layer, film, ...lies, terms: thick(film, lies.coats), mask: covers[k]!, isLift: isLift(k) };
   });
 }
 
@@ -92,13 +98,19 @@ export function statesOf(list: readonly Prepared[], from: State = START): State[
   return list.map((next) => (state = after(state, next)));
 }
 
-/** Of each layer, what mask lies on the zone when it goes on; null: none. */
+const isTask = (layer: Layer, ...tasks: Layer['task'][]): boolean => tasks.includes(layer.task);
+
+/** Salt: a mask that hides spots and leaves the rest. */
+const isInSpots = (layer: Layer | undefined): boolean =>
+  layer?.task === 'mask' && maskingFacts(layer.masking ?? 'tape').isInSpots === true;
+
+/** Of each layer, what mask lies on the zone when it goes on; null: none, or spots. */
 function coveredBy(layers: readonly Layer[]): (Layer | null)[] {
   let mask: Layer | null = null;
   return layers.map((layer, k) => {
     if (layer.task === 'mask' || layer.task === 'putty') {
       const isTakenOff = layers.slice(k + 1).some((l) => l.task === 'unmask');
-      if (isTakenOff) mask = layer;
+      if (isTakenOff && !isInSpots(layer)) mask = layer;
       return null;
     }
     if (layer.task === 'unmask') mask = null;
@@ -107,12 +119,12 @@ function coveredBy(layers: readonly Layer[]): (Layer | null)[] {
 }
 
 function after(state: State, next: Prepared): State {
-  const { layer, terms, shares, mask } = next;
+  const { layer, terms, shares, mask, isLift } = next;
   const { binder, body } = familyOf(layer.family);
-  // A mask that names its zones covers them; one over everything, or in spots, leaves part of it free.
-  if (mask && mask.zones.length > 0 && !maskingFacts(mask.masking ?? 'tape').isInSpots) return state;
-  if (layer.task === 'lift') return lifted(state, layer.id);
-  const isOpened = binder === 'washable';
+  // A mask that names its zones covers them; one over everything leaves part of it free.
+  if (mask && mask.zones.length > 0) return state;
+  if (isLift) return lifted(state, layer.id);
+  const isOpened = binder === 'washable' || isInSpots(layer);
   if (!isSeen(layer)) {
     const isCoat = binder !== 'none';
     const held = isCoat ? fixed(state) : state;

@@ -123,7 +123,7 @@ function after(state: State, next: Prepared): State {
   const { binder, body } = familyOf(layer.family);
   // A mask that names its zones covers them; one over everything leaves part of it free.
   if (mask && mask.zones.length > 0) return state;
-  if (isLift) return lifted(state, layer.id);
+  if (isLift) return lifted(state, layer);
   const isOpened = binder === 'washable' || isInSpots(layer);
   if (!isSeen(layer)) {
     const isCoat = binder !== 'none';
@@ -156,12 +156,15 @@ function after(state: State, next: Prepared): State {
 const HALF_MASKED = { recess: 0.35, face: 0.35, edge: 0.35 } as const;
 /** What water lifts: edges most. From memory. */
 const LIFTED = { recess: 0.04, face: 0.1, edge: 0.22 } as const;
+/** Where salt lay: it rolls off edges and gathers in corners. From memory. */
+const SALTED = { recess: 0.22, face: 0.18, edge: 0.08 } as const;
 
 /** Where it is lifted, what lay beneath the medium, the washable paint or the crackle shows again. */
-function lifted(state: State, layer: string): State {
+function lifted(state: State, layer: Layer): State {
   const beneath = [...state.beneath.values()].at(-1);
   if (!beneath) return state;
-  return { ...state, marks: [...state.marks, { layer, on: beneath, shares: LIFTED }] };
+  const shares = layer.task === 'unmask' ? SALTED : LIFTED;
+  return { ...state, marks: [...state.marks, { layer: layer.id, on: beneath, shares }] };
 }
 
 /** A later wipe of the same wash, before anything is put over it. */

@@ -166,6 +166,15 @@ describe('what is brushed on figures', () => {
   });
 });
 
+describe('a clear part', () => {
+  it('gets no last coat of its own, whatever sheen its zone names: it is covered then', () => {
+    const wished = withLook(FIRST_LOOKS, 'clear');
+    const list = wished.list.map((l) => (l.kind === 'clear' ? { ...l, zones: ['deck'] } : l));
+    const coats = composed({ zones: ZONES }, { ...wished, list }).filter((l) => l.id.startsWith('last-'));
+    expect(coats.map((l) => [l.sheen, l.zones])).toEqual([['matt', []]]);
+  });
+});
+
 describe('a masked second colour', () => {
   const maskOf = (zones: readonly string[]): readonly string[] => {
     const wished = withLook(FIRST_LOOKS, 'second');

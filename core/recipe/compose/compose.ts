@@ -26,6 +26,7 @@ export function composed(recipe: Pick<Recipe, 'zones' | 'schools'>, wished: Look
   const zones = recipe.zones.length > 0 ? recipe.zones.map((z) => z.id) : [IMPLICIT_ZONE];
   const stages = stagesOf({ looks, schools, zones });
   const last = stages.filter((s) => s.rank < LAST_COAT).reduce((n, s) => n + s.layers.length, 0);
+  const clear = clearZones(looks);
   const asHeld = (l: Layer): Layer => (looks.isForFigures ? brushedOnFigure(l) : l);
   const asWorked = (l: Layer): Layer => (looks.noAirbrush ? layerByBrush(l) : l);
   const layers = sealed(
@@ -37,7 +38,9 @@ export function composed(recipe: Pick<Recipe, 'zones' | 'schools'>, wished: Look
       looks,
       schools,
       zones,
-      sheenOf: (zone) => plainSheen(recipe.zones.find((z) => z.id === zone)?.sheen),
+      // What is clear is covered when the last coat goes on: it has no sheen of paint.
+      sheenOf: (zone) =>
+        clear.has(zone) ? null : plainSheen(recipe.zones.find((z) => z.id === zone)?.sheen),
     },
   );
   const ofZones = sized(recipe.zones);

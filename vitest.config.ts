@@ -14,5 +14,8 @@ export default defineConfig({
     exclude: ['app/**/*.component.spec.ts', 'node_modules/**'],
     environment: 'node',
     testTimeout: 60_000,
+    // Specs share no state of their own: the core is loaded once a worker, not once a file.
+    isolate: false,
+    maxWorkers: 2,
   },
 });

@@ -7,6 +7,7 @@ export default defineConfig({
       .split(',')
       .map((s) => (s.endsWith('.ts') ? s : `${s}/**/*.spec.ts`)),
     environment: 'node',
+    setupFiles: ['scripts/mutation.setup.ts'],
     testTimeout: 60_000,
   },
 });

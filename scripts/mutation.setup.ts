@@ -14,7 +14,7 @@ const provided = inject as unknown as (key: string) => string;
 const counted = (globalThis as unknown as Record<string, Counted>)[provided('globalNamespace')];
 const isRun = provided('mode') === 'mutant';
 
-// eslint-disable-next-line no-empty-pattern -- Vitest reads the names of fixtures out of it: none
+// Vitest reads out of the first argument which fixtures it is to be given: none.
 afterAll(({}, suite) => {
   const told = suite.meta as Counted;
   if (isRun) told.hitCount = counted?.hitCount ?? 0;

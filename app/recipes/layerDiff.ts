@@ -39,7 +39,7 @@ const SIGN = { added: '+', gone: '−', moved: '↕', changed: '~' } as const;
       }
       <ul
         tabindex="0"
-        class="mb-2 max-h-28 overflow-auto text-[0.95rem]"
+        class="mb-2 max-h-60 overflow-auto text-[0.95rem]"
         aria-label="Layers that change, the top one first"
       >
         @for (c of changes(); track $index) {

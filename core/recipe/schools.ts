@@ -51,7 +51,11 @@ export const QUESTIONS: readonly Question[] = [
       school('medium', 'ready-made medium', 'even, and its times are known'),
       school('spray', 'decanted hairspray', 'cheap and random; gas and flame hazard while it degasses'),
       school('crackle', 'unsealed crackle', 'large plates that come off'),
-      school('salt', 'salt, rinsed off', 'no medium and no window: coarse grain, but days of drying'),
+      school(
+        'salt',
+        'salt, rinsed off',
+        'no medium and no window: coarse grain; it dries to the last drop, twice',
+      ),
     ],
   },
   {

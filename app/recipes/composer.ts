@@ -37,6 +37,7 @@ interface Row {
   readonly kind: LookKind;
   readonly name: string;
   readonly about: string;
+  readonly isColourless: boolean;
   /** null: not wished for */
   readonly look: Look | null;
   readonly key: string;
@@ -68,7 +69,7 @@ interface Row {
             >
               <span
                 class="inline-block h-5 w-5 shrink-0 rounded-sm border border-line"
-                [style.background]="row.look?.colour ?? 'transparent'"
+                [style.background]="row.isColourless ? 'transparent' : (row.look?.colour ?? 'transparent')"
                 aria-hidden="true"
               ></span>
               <span class="min-w-0">{{ row.name }}</span>
@@ -94,10 +95,16 @@ interface Row {
           @if (openKey() === row.key) {
             <p class="mb-2 text-[0.9rem] text-mute">{{ row.about }}</p>
             @if (row.look; as l) {
-              <div class="mb-2 grid grid-cols-[5rem_minmax(0,1fr)] items-start gap-3">
-                <pm-colour [value]="l.colour" (valueChange)="set(l, { colour: $event })" />
+              <div class="mb-2 flex items-start gap-3">
+                @if (!row.isColourless) {
+                  <pm-colour
+                    class="w-20 shrink-0"
+                    [value]="l.colour"
+                    (valueChange)="set(l, { colour: $event })"
+                  />
+                }
                 @if (recipe().zones.length > 1 && l.kind !== 'ground') {
-                  <fieldset>
+                  <fieldset class="min-w-0 grow">
                     <legend class="label">On</legend>
                     @for (z of recipe().zones; track z.id) {
                       <pm-check
@@ -180,13 +187,14 @@ export class Composer {
   });
 
   protected readonly rows = computed((): readonly Row[] =>
-    LOOKS.flatMap(({ kind, name, about }): Row[] => {
+    LOOKS.flatMap(({ kind, name, about, isColourless = false }): Row[] => {
       const own = this.draft().list.filter((l) => l.kind === kind);
-      if (own.length === 0) return [{ kind, name, about, look: null, key: kind }];
+      if (own.length === 0) return [{ kind, name, about, isColourless, look: null, key: kind }];
       return own.map((l, k) => ({
         kind,
         name: k === 0 ? name : `${name} ${k + 1}`,
         about,
+        isColourless,
         look: l,
         key: l.id,
       }));

@@ -18,6 +18,7 @@ import {
   checkRecipe,
   composed,
   FIRST_LOOKS,
+  LOOKS,
   QUESTIONS,
   revised,
   withLook,
@@ -135,6 +136,23 @@ describe('what is composed', () => {
       }),
       { numRuns: 300, seed: 21 },
     );
+  });
+});
+
+describe.each(LOOKS.map((l) => [l.kind, l] as const))('a wish for “%s”', (kind, facts) => {
+  const made = (change: Partial<Look>): string => {
+    const wished = withLook(FIRST_LOOKS, kind);
+    const list = wished.list.map((l) => (l === wished.list.at(-1) ? { ...l, ...change } : l));
+    const own = kind === 'ground' ? list.filter((l) => l.id !== 'ground') : list;
+    return JSON.stringify(composed({ zones: [] }, { ...wished, list: own }));
+  };
+
+  it('changes the stack by its strength, each of the three', () => {
+    expect(new Set(LOOK_STRENGTHS.map((strength) => made({ strength }))).size).toBe(LOOK_STRENGTHS.length);
+  });
+
+  it('changes it by its colour, where it asks for one', () => {
+    expect(made({ colour: '#123456' }) !== made({ colour: '#654321' })).toBe(!facts.isColourless);
   });
 });
 

@@ -9,20 +9,24 @@ export interface LookFacts {
   readonly colour: string;
   /** there is one for the whole piece, without zones */
   readonly isWhole?: true;
+  /** none of its layers leaves a colour */
+  readonly isColourless?: true;
 }
 
-const look = (kind: LookKind, name: string, colour: string, about: string, isWhole?: true): LookFacts => ({
+type Extra = Pick<LookFacts, 'isWhole' | 'isColourless'>;
+
+const look = (kind: LookKind, name: string, colour: string, about: string, extra: Extra = {}): LookFacts => ({
   kind,
   name,
   colour,
   about,
-  ...(isWhole ? { isWhole } : {}),
+  ...extra,
 });
 
 /** In the order in which one thinks of them: from the ground up. */
 export const LOOKS: readonly LookFacts[] = [
   look('texture', 'Texture and damage', '#7b7468', 'grit, cast metal, dents, before the primer'),
-  look('ground', 'Ground', '#8d9294', 'the colour of the primer', true),
+  look('ground', 'Ground', '#8d9294', 'the colour of the primer', { isWhole: true }),
   look('light', 'Light from above', '#d9dcd6', 'a pale colour sprayed down over the ground'),
   look('base', 'Base colour', '#6d7f55', 'heavier: lighter on top and in panel centres'),
   look('metal', 'Metal', '#7f868a', 'metallic paint'),
@@ -40,12 +44,13 @@ export const LOOKS: readonly LookFacts[] = [
   look('streaks', 'Streaks', '#5b2f1c', 'rain and rust drawn down'),
   look('dust', 'Dust', '#a99a7c', 'in the low places and on the feet'),
   look('mud', 'Mud', '#5d4a35', 'thick and wet, at the bottom'),
-  look('clear', 'Clear parts', '#9fb3b8', 'kept covered until all is done'),
+  look('clear', 'Clear parts', '#9fb3b8', 'kept covered until all is done', { isColourless: true }),
   look(
     'late',
     'A part glued late',
     '#8d9294',
     'its joint bared of paint, glued, touched up before the last coat',
+    { isColourless: true },
   ),
   look('polish', 'Polished metal', '#b9bcbe', 'graphite or metal powder on the edges, after the last coat'),
   look('wet', 'Wet spots', '#c4d2d4', 'oil, water, fuel, after the last coat'),

@@ -166,6 +166,7 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
         stroke(l, '', 'Markings freehand', 'ink', 'brush', 14, { pausable: true, reach: 'traces' }),
       );
     const decals = hands(l, '', 'Decals', 12, 'decal', {
+      colour: l.colour,
       dryMinutes: 20,
       note: 'Trim the carrier film; soak a minute; slide, dab dry.',
     });
@@ -353,13 +354,15 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
       hands(l, 'glue', 'Glue the late part, hold', 4, 'glue', { dryMinutes: 60 }),
       hands(l, 'touch', 'Touch up round the joint, against the picture', 5, 'coat', { dryMinutes: 15 }),
     ),
-  tufts: (l) => at(RANK.tufts, hands(l, '', 'Tufts and rim', 8, 'coat', { dryMinutes: 60 })),
+  tufts: (l) =>
+    at(RANK.tufts, hands(l, '', 'Tufts and rim', 8, 'coat', { colour: l.colour, dryMinutes: 60 })),
   water: (l) => {
     const pours = POURS[l.strength];
     return at(
       RANK.water,
       stroke(l, '', 'Clear water', 'water', 'pour', 6, {
         mixture: 'water effect, undiluted',
+        // Deeper is more pours, not a longer one.
         minutes: 6,
         depthMm: pours * POUR_MM,
         ...(pours > 1 ? { passes: { expected: pours, waitMinutes: familyOf('water').dryMinutes } } : {}),

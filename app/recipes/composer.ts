@@ -58,14 +58,14 @@ interface Row {
     }
     <ul class="mb-3 flex flex-col" aria-label="Wishes">
       @for (row of rows(); track row.key) {
-        <li class="border-b border-line py-1">
+        <li #wish class="border-b border-line py-1" [class.scroll-mb-96]="revision()">
           <div class="flex items-center gap-2">
             <button
               type="button"
               class="flex min-h-11 min-w-0 grow items-center gap-2 text-left"
               [class]="row.look ? 'font-semibold' : 'text-mute'"
               [attr.aria-expanded]="openKey() === row.key"
-              (click)="openKey.set(openKey() === row.key ? null : row.key)"
+              (click)="open(row.key, wish)"
             >
               <span
                 class="inline-block h-5 w-5 shrink-0 rounded-sm border border-line"
@@ -200,6 +200,12 @@ export class Composer {
       }));
     }),
   );
+
+  /** Opened it is brought to where nothing lies over it: what would change stands at the foot. */
+  protected open(key: string, wish: HTMLElement): void {
+    this.openKey.update((now) => (now === key ? null : key));
+    if (this.openKey() === key) setTimeout(() => wish.scrollIntoView({ block: 'nearest' }));
+  }
 
   protected fills(look: Look | null, k: number): boolean {
     return look !== null && LOOK_STRENGTHS.indexOf(look.strength) >= k;

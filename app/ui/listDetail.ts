@@ -13,7 +13,7 @@ import { Button } from './button';
     <div class="grid items-start gap-5 xl:grid-cols-[minmax(0,1fr)_27rem]">
       <div class="min-w-0"><ng-content select="[list]" /></div>
       <aside
-        class="rounded-lg border border-line bg-raised p-4 xl:sticky xl:top-3 xl:order-none xl:max-h-[calc(100vh-5rem)] xl:overflow-auto"
+        class="rounded-lg border border-line bg-raised p-4 xl:sticky xl:pb-28 xl:top-3 xl:order-none xl:max-h-[calc(100vh-5rem)] xl:overflow-auto"
         [class.order-first]="open()"
       >
         @if (open()) {

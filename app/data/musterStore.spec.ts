@@ -107,6 +107,9 @@ describe('the muster in hand', () => {
     }));
     const notice = tab.notices.current()!;
     expect(notice.text).toMatch(/^Recipe gone\. .*left without a recipe/);
+    // Three pieces: two are named.
+    expect(notice.text).toMatch(/And \d+ more like it\.$/);
+    expect(notice.text.match(/left without a recipe/g)).toHaveLength(2);
     expect(notice.action!.word).toBe('Undo');
     notice.action!.run();
     await tab.store.settled();

@@ -166,7 +166,7 @@ export class MusterStore {
     }
     const textBefore = this.shownText;
     this.show(admitted.muster, JSON.stringify(admitted.muster));
-    if (admitted.notes.length > 0) this.tellWithUndo(admitted.notes.join(' '));
+    if (admitted.notes.length > 0) this.tellWithUndo(inFew(admitted.notes));
     this.enqueue({ kind: 'change', label, edits, before: textBefore, after: this.shownText });
     return true;
   }
@@ -502,4 +502,12 @@ function read(text: string): Muster | null {
   } catch {
     return null;
   }
+}
+
+/** So many are told one by one: a notice that names fifty covers a phone, and what is left open stands among the findings. */
+const TOLD = 2;
+
+function inFew(notes: readonly string[]): string {
+  const more = notes.length - TOLD;
+  return [...notes.slice(0, TOLD), ...(more > 0 ? [`And ${more} more like it.`] : [])].join(' ');
 }

@@ -9,6 +9,7 @@ import { createApp } from '../server/app';
 const UNITS = 5000;
 const PIECES = 500;
 const ENTRIES = 10_000;
+const RENAMES = 10;
 /** The odds of a plan are played for so long at most. */
 const ODDS_MS = 26_000;
 /** The browser tells how long it took to answer a press after it has. */
@@ -21,7 +22,16 @@ const WATCH = `globalThis.longTasks = [];
   new PerformanceObserver((list) => list.getEntries().forEach((e) => longTasks.push(Math.round(e.duration))))
     .observe({ entryTypes: ['longtask'] });
   new PerformanceObserver((list) => list.getEntries().forEach((e) => answers.push(Math.round(e.duration))))
-    .observe({ type: 'event', durationThreshold: 16 });`;
+    .observe({ type: 'event', durationThreshold: 16 });
+  globalThis.written = [];
+  const { transaction } = IDBDatabase.prototype;
+  IDBDatabase.prototype.transaction = function (stores, mode, ...rest) {
+    const begun = performance.now();
+    const of = transaction.call(this, stores, mode, ...rest);
+    if (mode === 'readwrite' && this.name === 'patient-muster' && [stores].flat().includes('texts'))
+      of.addEventListener('complete', () => written.push(Math.round(performance.now() - begun)));
+    return of;
+  };`;
 const scrolling = (box: string): string => `new Promise((resolve) => {
   const box = ${box};
   const frames = [];
@@ -100,6 +110,14 @@ async function onePile(page: Page): Promise<void> {
       .first()
       .waitFor();
   });
+  await page.evaluate('written.splice(0)');
+  for (let k = 0; k < RENAMES; k++) {
+    await page.getByLabel('Unit', { exact: true }).fill(`Barge ${k}`);
+    await page.getByLabel('Unit', { exact: true }).press('Enter');
+    await page.waitForTimeout(ANSWER_TOLD_MS);
+  }
+  const written = await page.evaluate<number[]>('written.splice(0)');
+  console.log(`${written.length} of ${RENAMES} renames written, each within ${written.join(', ')} ms`);
 }
 
 async function longLog(page: Page): Promise<void> {

@@ -151,8 +151,7 @@ export class Database {
     return this.db.transaction('r', this.db.musters, this.db.states, this.db.texts, async () => {
       const muster = await this.db.musters.get(id);
       if (!muster) return null;
-      const states = await this.db.states.where('of').equals(id).sortBy('id');
-      return { muster, states, text: await this.textOf(muster.current) };
+      return { muster, states: await this.statesOf(id), text: await this.textOf(muster.current) };
     });
   }
 
@@ -166,7 +165,9 @@ export class Database {
   /** A new muster beside the others. */
   async create(id: string, muster: Muster, label: string): Promise<void> {
     await this.write(async () => {
-      const state = await this.addState(id, JSON.stringify(muster), { label, touches: [], tab: '', base: 0 });
+      const text = JSON.stringify(muster);
+      const state = await this.newState(id, text, { label, touches: [], tab: '', base: 0 });
+      await this.db.texts.add({ id: state.id, text });
       await this.db.musters.add({
         id,
         name: muster.name,
@@ -182,28 +183,24 @@ export class Database {
   /** Makes a change on the muster as it is now, drops what was undone beyond it, and forgets the oldest. All or nothing. */
   async change(id: string, wanted: Wanted): Promise<Kept> {
     return this.write(async () => {
-      const muster = await this.existing(id);
+      // Asked for and written together: between a question and the next the page may draw.
+      const [muster, states] = await Promise.all([this.existing(id), this.statesOf(id)]);
       const wasMoved = muster.current !== wanted.base;
       const text = wasMoved ? wanted.again(await this.textOf(muster.current)) : wanted.text;
-      await this.drop(
-        await this.db.states
-          .where('of')
-          .equals(id)
-          .and((s) => s.id > muster.current)
-          .primaryKeys(),
-      );
-      const state = await this.addState(id, text, wanted);
+      const undone = states.filter((s) => s.id > muster.current);
       const revision = muster.revision + 1;
       const { name } = JSON.parse(text) as Pick<Muster, 'name'>;
-      await this.db.musters.put({
-        ...muster,
-        name,
-        current: state.id,
-        revision,
-        changedAt: instantOf(this.now()),
-      });
-      const oldest = await this.forget(id);
-      return { state, revision, text, wasMoved, oldest };
+      const state = await this.newState(id, text, wanted);
+      const line = [...states.slice(0, states.length - undone.length), state];
+      const old = tooOld(line);
+      const gone = [...undone, ...old].map((s) => s.id);
+      const changedAt = instantOf(this.now());
+      await Promise.all([
+        this.db.texts.add({ id: state.id, text }),
+        this.db.musters.put({ ...muster, name, current: state.id, revision, changedAt }),
+        this.drop(gone),
+      ]);
+      return { state, revision, text, wasMoved, oldest: line[old.length]!.id };
     });
   }
 
@@ -323,36 +320,38 @@ export class Database {
     return muster;
   }
 
-  private async addState(
+  /** Its history, oldest first. */
+  private async statesOf(id: string): Promise<KeptState[]> {
+    return this.db.states.where('of').equals(id).sortBy('id');
+  }
+
+  /** A state whose text is still to be added. */
+  private async newState(
     of: string,
     text: string,
     { label, touches, tab, base }: Pick<Wanted, 'label' | 'touches' | 'tab' | 'base'>,
   ): Promise<KeptState> {
     const state = { of, label, at: instantOf(this.now()), tab, base, touches, size: text.length };
     // The database counts the ids up.
-    const id = await this.db.states.add(state as KeptState);
-    await this.db.texts.add({ id, text });
-    return { ...state, id };
-  }
-
-  /** Of more states than are kept, or longer ones, the oldest go; the current one never. @returns the oldest that stays */
-  private async forget(of: string): Promise<number> {
-    const states = await this.db.states.where('of').equals(of).sortBy('id');
-    let letters = states.reduce((sum, s) => sum + s.size, 0);
-    const old: number[] = [];
-    for (const s of states.slice(0, -1)) {
-      if (states.length - old.length <= MOST_STATES && letters <= MOST_LETTERS) break;
-      letters -= s.size;
-      old.push(s.id);
-    }
-    await this.drop(old);
-    return states[old.length]!.id;
+    return { ...state, id: await this.db.states.add(state as KeptState) };
   }
 
   private async drop(ids: readonly number[]): Promise<void> {
-    await this.db.states.bulkDelete([...ids]);
-    await this.db.texts.bulkDelete([...ids]);
+    if (ids.length === 0) return;
+    await Promise.all([this.db.states.bulkDelete([...ids]), this.db.texts.bulkDelete([...ids])]);
   }
+}
+
+/** Of more states than are kept, or longer ones, the oldest; the newest never. */
+function tooOld(states: readonly KeptState[]): KeptState[] {
+  let letters = states.reduce((sum, s) => sum + s.size, 0);
+  const old: KeptState[] = [];
+  for (const s of states.slice(0, -1)) {
+    if (states.length - old.length <= MOST_STATES && letters <= MOST_LETTERS) break;
+    letters -= s.size;
+    old.push(s);
+  }
+  return old;
 }
 
 /** What the second version kept: one muster in whole states, one log by the wall clock. It becomes the first of several. */

@@ -80,10 +80,15 @@ export class Player {
   private readonly usesInstead: (readonly number[] | undefined)[];
   private readonly again = new Map<Lag, readonly number[]>();
   private readonly times = new Map<Lag, number>();
+  /** what does not fit into this evening any more, and when the next begins */
+  private readonly tomorrow: number[] = [];
+  private tomorrowAt = Infinity;
+  /** all work is done while somebody is at the bench */
+  private readonly isBenchWork: boolean;
   private readonly tried: number[] = [];
   private readonly triedUrgent: number[] = [];
-  /** what has to be begun before a window shuts that is running */
-  private readonly live: number[] = [];
+  /** minutes of hands that windows ask for that are running */
+  private running = 0;
   readonly outcome: Outcome;
 
   constructor(
@@ -111,6 +116,9 @@ export class Player {
     );
     this.common = Array.from(course.capacity.keys()).filter((r) =>
       course.order.every((i) => course.minutes[i] === 0 || takesOf(course.uses[i]!, r) > 0),
+    );
+    this.isBenchWork = course.order.every(
+      (i) => course.minutes[i] === 0 || course.uses[i]!.some((r, k) => k % 2 === 0 && course.open[r]),
     );
     this.free = new Float64Array(course.capacity.length);
     this.parked = Array.from(course.capacity, () => []);
@@ -194,6 +202,8 @@ export class Player {
     this.waiting.clear();
     this.ends.clear();
     this.times.clear();
+    this.tomorrow.length = 0;
+    this.tomorrowAt = Infinity;
     for (const list of this.parked) list.length = 0;
     this.free.set(course.capacity);
     this.toolFamily.fill(CLEAN);
@@ -202,7 +212,7 @@ export class Player {
     this.queued.fill(OPEN);
     this.dryLate.fill(0);
     this.closesAt.fill(Infinity);
-    this.live.length = 0;
+    this.running = 0;
     this.closedBy.fill(null);
     for (let i = 0; i < n; i++) {
       this.pending[i] = course.before[i]!.length;
@@ -239,13 +249,7 @@ export class Player {
 
   /** Something has let go of a resource: who waits for it may try again. */
   private unpark(resource: number): void {
-    const list = this.parked[resource]!;
-    for (const i of list)
-      if (this.queued[i] === AWAY) {
-        this.queued[i] = READY;
-        if (!this.done[i] && this.pending[i] === 0) this.putReady(i);
-      }
-    list.length = 0;
+    this.putBack(this.parked[resource]!);
   }
 
   private useTool(i: number, end: number): void {
@@ -272,7 +276,7 @@ export class Player {
       if (lag.max !== Infinity && (this.times.get(lag) ?? 0) < MOST_AGAIN) {
         const closes = Math.floor(this.luck.air.after(lag.clock, this.at[i]!, lag.max * factor) + HAIR);
         if (closes < this.closesAt[to]!) {
-          if (this.closesAt[to] === Infinity) this.live.push(to);
+          if (this.closesAt[to] === Infinity) this.running += this.course.minutes[to]!;
           this.closesAt[to] = closes;
           this.closedBy[to] = lag;
         }
@@ -315,6 +319,19 @@ export class Player {
       if (this.queued[i] === AWAY) this.queued[i] = READY;
       if (this.queued[i] === READY && !this.done[i] && this.pending[i] === 0) this.putReady(i);
     }
+    if (t < this.tomorrowAt) return;
+    this.tomorrowAt = Infinity;
+    this.putBack(this.tomorrow);
+  }
+
+  /** What was put aside may be tried again. */
+  private putBack(list: number[]): void {
+    for (const i of list)
+      if (this.queued[i] === AWAY) {
+        this.queued[i] = READY;
+        if (!this.done[i] && this.pending[i] === 0) this.putReady(i);
+      }
+    list.length = 0;
   }
 
   private putReady(i: number): void {
@@ -325,6 +342,8 @@ export class Player {
   /** @returns the moment at which something that could not be started may be tried again */
   private startWhatCan(t: number, behind: boolean, early: number): number {
     if (this.areHandsFull()) return Infinity;
+    const tonight = this.leftTonight(t);
+    if (tonight <= 0) return this.nextOpening(t);
     const { tried, triedUrgent } = this;
     tried.length = 0;
     triedUrgent.length = 0;
@@ -342,6 +361,11 @@ export class Player {
         left.push(i);
         if (release < wake) wake = release;
         break;
+      }
+      if (this.course.minutes[i]! > tonight && !this.course.isPausable[i] && this.closesAt[i] === Infinity) {
+        this.queued[i] = AWAY;
+        this.tomorrow.push(i);
+        continue;
       }
       this.seeWhoDoes(i, t);
       const bought = this.boughtFor(i, t);
@@ -376,7 +400,8 @@ export class Player {
     }
     for (const i of tried) this.ready.put(this.rank[i]!, i);
     for (const i of triedUrgent) this.urgent.put(this.closesAt[i]!, i);
-    return wake;
+    if (this.tomorrow.length > 0) this.tomorrowAt = this.nextOpening(this.sessionEnd(t));
+    return Math.min(wake, this.tomorrowAt);
   }
 
   /** Nothing goes without hands: until they are free nobody looks round. */
@@ -394,8 +419,7 @@ export class Player {
         window = Math.min(window, lag.max - lag.min);
         follows = Math.max(follows, this.course.minutes[lag.to]!);
       }
-    const running = this.live.reduce((sum, w) => sum + this.course.minutes[w]!, 0);
-    return window < Infinity && running + follows > window;
+    return window < Infinity && this.running + follows > window;
   }
 
   /** What an operation uses: its own hands, or those that stand in for them. */
@@ -515,10 +539,20 @@ export class Player {
     return shutsAt(this.course.sessions, this.luck.until, this.luck.isLost, t);
   }
 
+  /** Minutes until nobody is at the bench any more. */
+  private leftTonight(t: number): number {
+    return this.isBenchWork ? this.sessionEnd(t) - t : Infinity;
+  }
+
+  /** When somebody is at the bench again. */
+  private nextOpening(t: number): number {
+    return fits(this.course.sessions, this.luck.until, this.luck.isLost, t, 1);
+  }
+
   private nextSession(t: number): number {
     const { sessions } = this.course;
-    for (let k = 0; k < sessions.length; k += 2)
-      if (sessions[k]! > t && !this.luck.isLost[k / 2]) return sessions[k]!;
+    for (let k = firstAfter(sessions, t); 2 * k < sessions.length; k++)
+      if (sessions[2 * k]! > t && !this.luck.isLost[k]) return sessions[2 * k]!;
     return Infinity;
   }
 
@@ -535,11 +569,16 @@ export class Player {
       const closes = clock ? plannedAfter(clock, end, lag.max) : end + lag.max;
       // What has to go into the window must fit into the evening as well, with those that run already.
       const hands = course.isPausable[lag.to] ? 1 : course.minutes[lag.to]!;
-      let isMet = false;
-      for (let k = 0; k < course.sessions.length && course.sessions[k]! <= closes; k += 2)
-        if (course.sessions[k + 1]! >= Math.max(opens, course.sessions[k]!) + hands) isMet = true;
-      if (!isMet) return true;
+      if (!this.isMet(opens, closes, hands)) return true;
     }
+    return false;
+  }
+
+  /** Is there a session in which so many minutes can be worked from when a window opens, or begun before it shuts? */
+  private isMet(opens: number, closes: number, minutes: number): boolean {
+    const { sessions } = this.course;
+    for (let k = 2 * firstAfter(sessions, opens); k < sessions.length && sessions[k]! <= closes; k += 2)
+      if (sessions[k + 1]! >= Math.max(opens, sessions[k]!) + minutes) return true;
     return false;
   }
 
@@ -618,7 +657,7 @@ export class Player {
   }
 
   private noWindow(i: number): void {
-    if (this.closesAt[i] !== Infinity) this.live.splice(this.live.indexOf(i), 1);
+    if (this.closesAt[i] !== Infinity) this.running -= this.course.minutes[i]!;
     this.closesAt[i] = Infinity;
     this.closedBy[i] = null;
   }

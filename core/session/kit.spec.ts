@@ -36,6 +36,44 @@ describe('before and after a session', () => {
     expect(lines.some((l) => l.startsWith('Paints to shake: green, wet into wet'))).toBe(true);
   });
 
+  it('a cup for each paint that is mixed, none for a can, and the cleaning pot for what is sprayed', () => {
+    const [some] = plan.sessions.find((s) => s.steps.length > 0)!.steps;
+    const of = (method: PlanStep['layer']['method'], mixture: string): PlanStep => ({
+      ...some!,
+      layer: { ...some!.layer, method, mixture },
+    });
+    const cups = (steps: PlanStep[]): string[] =>
+      layOut(plan, { ...plan.sessions[0]!, steps }, new Set())
+        .filter((l) => l.group === 'Cups')
+        .map((l) => l.text);
+    expect(cups([of('brush', 'red'), of('brush', 'red')])).toEqual(['1 mixing cup, labelled']);
+    expect(
+      cups([of('brush', 'red'), of('airbrush', 'blue'), of('airbrush', 'grey'), of('can', 'sand')]),
+    ).toEqual(['3 mixing cups, labelled, and the cleaning pot for 2 loads']);
+    expect(cups([of('can', 'sand'), of('brush', '')])).toEqual([]);
+  });
+
+  it('windows that open or shut before anyone is back are told by time, what shuts as lost; what is wet by when it may be touched', () => {
+    const [a, b] = order.filter((s) => s.piece.id !== order[0]!.piece.id).slice(0, 2);
+    const coat = (step: PlanStep, touchAt: number, opens: number, closes: number) => ({
+      step,
+      ended: 0,
+      touchAt,
+      dryAt: touchAt,
+      isFoundDry: false,
+      gate: { opens, closes },
+    });
+    const told = leftBehind(plan, [coat(a!, 300, 90, 150), coat(b!, 200, 120, 201)], 100, 200);
+    expect(told.meanwhile.map((m) => [m.isLost, m.text.includes(a!.layer.name)])).toEqual([
+      [false, b!.layer.name === a!.layer.name],
+      [true, true],
+    ]);
+    expect(told.untouchable).toHaveLength(2);
+    expect(told.untouchable[0]).toContain(b!.piece.name);
+    const edge = leftBehind(plan, [coat(a!, 100, 100, 100), coat(b!, 100, 200, 200)], 100, 200);
+    expect(edge).toEqual({ untouchable: [], meanwhile: [] });
+  });
+
   it('what is wet when everyone goes is named, and what is dry is not', () => {
     fc.assert(
       fc.property(anyMinute, (minute) => {

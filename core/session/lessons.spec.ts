@@ -28,6 +28,7 @@ import {
   withHandsLesson,
   withoutLessons,
 } from './index';
+import { shareDried } from './lessons';
 
 const muster: Muster = smallMuster([
   layer('base', { mixture: 'grey', minutes: 10, dryMinutes: 30 }),
@@ -111,6 +112,32 @@ describe('lessons of drying', () => {
     const first = done('p1.base', 1200);
     const back = entry(1310, { kind: 'taken-back', entry: first.id });
     expect(dryingLessons([first, look, back], steps, clocks, origin)).toEqual([]);
+  });
+});
+
+describe('the share of its drying that has gone by', () => {
+  const of = steps.get('p1.base')!;
+
+  it('is counted by its clock, or by the wall where it has none', () => {
+    expect(shareDried({ ...of, clock: null }, clocks, 100, 115)).toBeCloseTo(0.5, 9);
+    const twice = new Map([
+      [
+        'fast',
+        [
+          [0, 0],
+          [1000, 2000],
+        ] as const,
+      ],
+    ]) as unknown as typeof clocks;
+    expect(shareDried({ ...of, clock: 'fast' }, twice, 100, 115)).toBeCloseTo(1, 9);
+    expect(shareDried({ ...of, clock: 'unknown' }, clocks, 100, 115)).toBeCloseTo(0.5, 9);
+  });
+
+  it('is nothing where nothing dries, or no time went by', () => {
+    expect(shareDried({ ...of, clock: null }, clocks, 100, 100)).toBeNull();
+    expect(
+      shareDried({ ...of, clock: null, layer: { ...of.layer, dryMinutes: 0 } }, clocks, 0, 9),
+    ).toBeNull();
   });
 });
 
@@ -259,6 +286,38 @@ describe('the card of a piece', () => {
     expect(recipeOf(plain, 'new').layers[0]).toMatchObject({ mixture: 'grey', minutes: 10, dryMinutes: 30 });
   });
 
+  it('is kept apart for each piece, by name, also of pieces that only the log remembers; of what nobody can tell there is none', () => {
+    const about = {
+      unit: 'Barges',
+      piece: 'Barge',
+      recipe: 'r',
+      layer: 'base',
+      family: 'acrylic',
+      method: 'brush',
+      mixture: 'grey',
+      coats: 1,
+      film: '',
+    };
+    const cards = pieceCards(
+      [
+        done('p2.base', 1200),
+        done('gone.base', 1210, { about }),
+        done('p1.base', 1220),
+        done('lost.base', 1230),
+        done('p2.seal', 1240),
+      ],
+      steps,
+      'UTC',
+    );
+    expect(cards.map((c) => [c.name, c.lines.length])).toEqual([
+      ['Barge (Barges)', 1],
+      ['Ferry 1 (Ferries)', 1],
+      ['Ferry 2 (Ferries)', 2],
+    ]);
+    expect(cards.map((c) => c.recipe?.id ?? null)).toEqual([null, 'r', 'r']);
+    expect(() => recipeOf(cards[0]!, 'new')).toThrow('gone');
+  });
+
   it('has no line for what was taken back', () => {
     const back = entry(1400, { kind: 'taken-back', entry: log[0]!.id });
     const [card] = pieceCards([...log, back], steps, 'UTC');
@@ -298,6 +357,18 @@ describe('what is planned with', () => {
     });
     expect(estimateWords(medium.dryFrom)).toBe('learned from 12');
     expect(chipped.recipes[0]!.layers[1]!.dryMinutes).toBe(20);
+  });
+
+  it('leaves off the ends that a window has not, and moves the one that is wished for with the others', () => {
+    const [lesson] = dryingLessons(slow, made.steps, made.clocks, originOf(chipped));
+    const windowOf = (of: { opensMinutes?: null; closesMinutes?: null; preferMinutes?: number }) => {
+      const own = structuredClone(chipped);
+      own.recipes[0]!.layers[1]!.window = { ...window, ...of };
+      return told(own, slow)[1]!.window;
+    };
+    expect(windowOf({ opensMinutes: null })).toMatchObject({ opensMinutes: null, preferMinutes: null });
+    expect(windowOf({ preferMinutes: 40 })!.preferMinutes).toBe(Math.round(40 * lesson!.median));
+    expect(windowOf({ closesMinutes: null, preferMinutes: 30 })!.closesMinutes).toBeNull();
   });
 
   it('learns from a coat that could be touched, and from windows that stood or had shut, by the same clock', () => {

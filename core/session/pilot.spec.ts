@@ -44,6 +44,18 @@ describe('a pilot', () => {
     expect(pilotsBegun(steps, [other])).toEqual([]);
   });
 
+  it('is told apart from other pieces, and from steps that are gone', () => {
+    const gone = entry({ kind: 'verdict', verdict: 'approved', step: 'nothing.base' });
+    const elsewhere = entry({ kind: 'verdict', verdict: 'approved', step: `${others[0]!.id}.base` });
+    expect(pilotState(muster, [gone, elsewhere], recipe.id)).toBeNull();
+    const noted = entry({ kind: 'noted', note: 'looks right' });
+    const done = entry({ kind: 'done', minutes: 20, step: 'nothing.base' });
+    expect(pilotsBegun(steps, [gone, noted, done])).toEqual([]);
+    const first = entry({ kind: 'done', minutes: 20 });
+    const second = entry({ kind: 'done', minutes: 9, step: step.replace('base', 'wash') });
+    expect(pilotsBegun(steps, [first, second]).map((p) => p.layer)).toEqual(['wash']);
+  });
+
   it('says what a change comes to for the others: hands on every piece of them, and none on itself', () => {
     const longer = {
       ...recipe,

@@ -30,6 +30,33 @@ describe('the surprises of an evening', () => {
     }
   });
 
+  it('are of every kind, about any step that dries, and as many as two or four over many evenings', () => {
+    const all = Array.from({ length: 80 }, (_, seed) => surprisesOf(plan, session, seed));
+    expect(new Set(all.map((s) => s.length))).toEqual(new Set([2, 3, 4]));
+    const told = all.flat();
+    for (const what of ['tacky', 'Fog', 'fallen', 'doorbell', 'hair'])
+      expect(told.some((s) => s.text.includes(what))).toBe(true);
+    const about = new Set(told.flatMap((s) => s.step ?? []));
+    expect(about.size).toBeGreaterThan(3);
+    for (const id of about) {
+      const { tide, end } = plan.steps.get(id)!;
+      expect(tide.dryAt).toBeGreaterThan(end);
+    }
+    for (const one of all) expect(new Set(one.map((s) => s.text)).size).toBe(one.length);
+    const other = plan.sessions.find((s) => s.index !== session.index && s.steps.length > 5)!;
+    expect(surprisesOf(plan, { ...session, index: other.index }, 3).map((s) => s.at)).not.toEqual(
+      surprisesOf(plan, session, 3).map((s) => s.at),
+    );
+  });
+
+  it('spare what does not dry', () => {
+    const [dries, still] = session.steps.filter((s) => s.tide.dryAt > s.end);
+    const dull = { ...still!, tide: { ...still!.tide, dryAt: still!.end } };
+    const two = { ...session, steps: [dull, dries!] };
+    for (let seed = 0; seed < 20; seed++)
+      for (const s of surprisesOf(plan, two, seed)) if (s.step) expect(s.step).toBe(dries!.id);
+  });
+
   it('do what they say: a fog makes every wet coat slower, and leaves the dry ones', () => {
     const coat = [...plan.steps.values()].find((s) => s.tide.dryAt > s.end + 20)!;
     const done: LogEntry = {

@@ -105,6 +105,50 @@ describe('a sandwich that is started again', () => {
   });
 });
 
+describe('which coats a sandwich is started again from', () => {
+  const window = { opensMinutes: 10, closesMinutes: 200, preferMinutes: null, through: null };
+  const varnish = { family: 'varnish' as const, dryMinutes: 30 };
+  const muster = smallMuster([
+    layer('base'),
+    layer('early', varnish),
+    layer('seal', varnish),
+    layer('medium', { family: 'medium', dryMinutes: 20, window }),
+    layer('top', { mixture: 'cream', minutes: 7 }),
+    layer('over', { dryMinutes: 5 }),
+  ]);
+  const made = compile(muster);
+  const small = present(muster, made, solveProblem(made.problem, { iterations: 10 }));
+  const ticked = (ids: readonly string[], piece = 'p1'): LogEntry[] =>
+    ids.map((id, k) => entry({ kind: 'done', step: `${piece}.${id}`, minutes: 5 }, k));
+  const missed = (ids: readonly string[], other: readonly LogEntry[] = []) =>
+    curesFor(small, [...ticked(ids), ...other], small.steps.get('p1.top')!).find((c) => c.again.length > 0)!;
+  const layers = (c: PieceCure): string[] => c.again.map((s) => s.layer.id);
+
+  it('the last seal beneath, the medium, and what was to go into the window if it was put on; nothing beneath or above them', () => {
+    expect(layers(missed(['base', 'early', 'seal', 'medium']))).toEqual(['seal', 'medium']);
+    expect(layers(missed(['base', 'early', 'seal', 'medium', 'top', 'over']))).toEqual([
+      'seal',
+      'medium',
+      'top',
+    ]);
+  });
+
+  it('without a seal where none was put on, and never a coat of another piece', () => {
+    const elsewhere = ticked(['base', 'early', 'seal', 'medium'], 'p2');
+    const cure = missed(['base', 'medium'], elsewhere);
+    expect(layers(cure)).toEqual(['medium']);
+    expect(cure.cure.startsWith('Start the sandwich again')).toBe(true);
+    expect(missed(['seal', 'medium']).cure.startsWith('Seal it again and start')).toBe(true);
+  });
+
+  it('with the minutes and the drying of all of them', () => {
+    const cure = missed(['seal', 'medium', 'top']);
+    const steps = ['seal', 'medium', 'top'].map((id) => small.steps.get(`p1.${id}`)!);
+    expect(cure.minutes).toBe(steps.reduce((sum, s) => sum + s.end - s.start, 0));
+    expect(cure.dryMinutes).toBe(Math.round(steps.reduce((sum, s) => sum + s.tide.dryAt - s.end, 0)));
+  });
+});
+
 describe('a window that is accepted as missed', () => {
   it('costs nothing and binds no more', () => {
     const accepted = curesFor(plan, log, topcoat).find(

@@ -177,8 +177,10 @@ function marginWords(plan: Plan, margin: Margin | undefined): string {
   if (!margin) return '';
   const { minutes, evening, needed } = margin;
   if (needed.length > 0) {
-    const named = needed.slice(0, 4).map((s) => dayName(plan.origin, s));
-    const more = needed.length > named.length ? ` and ${needed.length - named.length} more` : '';
+    const days = [...new Set(needed.map((s) => dayName(plan.origin, s)))];
+    if (days.length === 1) return `${days[0]} can’t be spared: losing it alone makes it late.`;
+    const named = days.slice(0, 4);
+    const more = days.length > named.length ? ` and ${days.length - named.length} more` : '';
     return `No evening to spare among ${named.join(', ')}${more}: losing one of them alone makes it late.`;
   }
   if (minutes < 0) return '';

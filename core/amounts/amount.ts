@@ -1,4 +1,4 @@
-/** Millilitres of a layer: area × wet film × coats ÷ what is not lost (handbook section 3, common practice, no source). */
+/** Millilitres of a layer: area × wet film × coats ÷ what is not lost (common practice, no source). */
 import { familyOf, REACH, THICKNESS, type MethodId } from '#core/materials';
 import type { Layer, Piece, Recipe } from '#core/muster';
 import { areaOf, shareOf } from './area';

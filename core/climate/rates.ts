@@ -18,7 +18,7 @@ const LEAST = 0.02;
 
 /**
  * Rate of drying, 1 at the reference air.
- * - water: vapour pressure deficit (evaporation; handbook section 3)
+ * - water: vapour pressure deficit (evaporation)
  * - solvent: vapour pressure of the thinner (Clausius–Clapeyron)
  * - oxidation: doubling every 10 °C (common practice, no source)
  */

@@ -80,7 +80,7 @@ interface Facts {
 
 const DAY = 1440;
 
-// The figures of the stages: handbook section 3 (common practice, no source); "cured" and "tape" from memory.
+// The figures of the stages (common practice, no source); "cured" and "tape" from memory.
 const stages = (
   touch: number,
   recoat: number,

@@ -1,4 +1,4 @@
-/** How much of its zone a layer covers, and where: each layer less than the one beneath it (handbook section 9, common practice). */
+/** How much of its zone a layer covers, and where: each layer less than the one beneath it (common practice). */
 export const REACHES = ['all', 'most', 'half', 'edges', 'recesses', 'traces'] as const;
 export type Reach = (typeof REACHES)[number];
 

@@ -43,7 +43,7 @@ const AIR = 0.05;
 const LOST = 1 / 6;
 const LOST_WEIGHT = 6;
 const CUT = 0.1;
-/** Mending: what it takes on the average (handbook section 7; common practice, no source). */
+/** Mending: what it takes on the average (common practice, no source). */
 const MEND_MINUTES = 8;
 const MEND_DRYING = 45;
 /** A helper stays away from one evening in ten of theirs; it weighs as much as six of them (from memory). */

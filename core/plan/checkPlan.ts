@@ -1,4 +1,4 @@
-/** Craft rules that depend on the hours a plan really leaves: handbook section 6 (common practice, no source). */
+/** Craft rules that depend on the hours a plan really leaves (common practice, no source). */
 import { ticksAt } from '#core/climate';
 import { familyOf } from '#core/materials';
 import type { Layer, Muster } from '#core/muster';

@@ -4,7 +4,7 @@ import { parseProblem, solveProblem, type Problem } from '#core/kernel';
 import { waveOf, type WaveInput } from './index';
 
 describe('the wave', () => {
-  // Handbook section 3, check value (derived there; common practice, no source).
+  // A worked example (derived; common practice, no source).
   it('lets 9 pieces through for a = 4, b = 6, lo = 20, hi = 60, s = 8', () => {
     expect(waveOf({ first: 4, second: 6, change: 8, opens: 20, closes: 60 }).pieces).toBe(9);
   });

@@ -1,4 +1,4 @@
-/** The wave: how many pieces can go through a window together, and what limits it (handbook section 3, derived). */
+/** The wave: how many pieces can go through a window together, and what limits it (derived; common practice, no source). */
 
 export interface WaveInput {
   /** minutes a piece for the first layer, and for the second */

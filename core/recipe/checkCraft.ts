@@ -1,4 +1,4 @@
-/** The craft rules over one recipe: handbook section 6. */
+/** The craft rules over one recipe: common practice, no source. */
 import type { Piece, Recipe } from '#core/muster';
 import { checkWishes, WISH_RULES } from './checkWishes';
 import { onRecipe, type Finding } from './finding';

@@ -1,4 +1,4 @@
-/** Every craft rule of handbook section 6 (common practice, no source): a recipe that breaks it, and its cure. */
+/** Every craft rule (common practice, no source): a recipe that breaks it, and its cure. */
 import { describe, expect, it } from 'vitest';
 import { musterSchema, unsound, type Layer, type Recipe } from '#core/muster';
 import { layer, smallMuster } from '../plan/testing';

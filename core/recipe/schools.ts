@@ -1,4 +1,4 @@
-/** Where practitioners disagree (handbook section 5): a choice on each recipe, with a default and its reason. */
+/** Where practitioners disagree (common practice, no source): a choice on each recipe, with a default and its reason. */
 import { isFor, isSolvent, isMedium } from './kinds';
 import type { Recipe } from '#core/muster';
 
@@ -174,7 +174,7 @@ export function schoolOf(recipe: Recipe, question: string): string {
   return q?.schools.find((s) => s.id === chosen)?.id ?? q?.schools[0].id ?? '';
 }
 
-/** Drying minutes of a window after chipping medium by school of the topcoat (handbook section 3, common practice, no source). */
+/** Drying minutes of a window after chipping medium by school of the topcoat (common practice, no source). */
 const TOPCOAT_WINDOWS: Readonly<Record<string, { opens: number; closes: number | null }>> = {
   hour: { opens: 20, closes: 60 },
   dry: { opens: 720, closes: null },

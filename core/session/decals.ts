@@ -1,6 +1,6 @@
 /**
  * Several markings under way at once, each with its own clock: trimmed and wet, slid on, softened, left to dry. What to do next is chosen so
- * that none soaks off its paper and the hands are never idle while another could be begun. Times: handbook section 2 (common practice, no source).
+ * that none soaks off its paper and the hands are never idle while another could be begun. Times: common practice, no source.
  */
 import * as z from 'zod';
 

@@ -1,5 +1,5 @@
 /**
- * What goes wrong, and what can be done about it on the piece as it stands: handbook section 7 (common practice, no source). A cure is
+ * What goes wrong, and what can be done about it on the piece as it stands. Common practice, no source. A cure is
  * work with its drying, or steps that have to be done again; the plan takes up either.
  */
 import { isFor, isWash, takenBackOf, zonesOf } from '#core/recipe';

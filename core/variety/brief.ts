@@ -1,6 +1,6 @@
 /**
  * Placement, briefed: where on a piece each of its effects goes and how much of it, from what its unit has been through, what the piece has
- * that is touched, splashed or rained on, and the rules of the trade (handbook sections 2 and 9; common practice, no source).
+ * that is touched, splashed or rained on, and the rules of the trade (common practice, no source).
  */
 import { seededRandom } from '#core/kernel';
 import { familyOf } from '#core/materials';

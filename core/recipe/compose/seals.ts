@@ -18,7 +18,7 @@ import type { Layer, Looks } from '#core/muster';
 import { coat, type CoatSheen } from './strokes';
 import type { Schooled } from './schooled';
 
-/** Before a solvent goes over it a seal dries so long, minutes; handbook section 3. */
+/** Before a solvent goes over it a seal dries so long, minutes; common practice, no source. */
 const UNDER_SOLVENT = 240;
 const UNDER_WATER = 60;
 

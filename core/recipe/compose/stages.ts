@@ -1,4 +1,4 @@
-/** Looks as stages of the work, in the order of the model's imagined life (handbook section 2), each moved by the schools that differ. */
+/** Looks as stages of the work, in the order of the model's imagined life (common practice, no source), each moved by the schools that differ. */
 import { familyOf } from '#core/materials';
 import type { Layer, Look, Looks } from '#core/muster';
 import { labOf } from '#core/optics';
@@ -372,7 +372,7 @@ const STAGE: Partial<Record<Look['kind'], Make>> = {
   },
 };
 
-/** Pours of so many millimetres, one a day: deeper ones stay soft and cloud (handbook section 3, common practice, no source). */
+/** Pours of so many millimetres, one a day: deeper ones stay soft and cloud (common practice, no source). */
 const POUR_MM = 2.5;
 const POURS = { trace: 1, normal: 2, heavy: 3 } as const;
 

@@ -58,7 +58,7 @@ export function hands(
   });
 }
 
-/** Every effect of solvent has an acrylic way: additive, in more coats, quick to dry (handbook section 4, common practice, no source). */
+/** Every effect of solvent has an acrylic way: additive, in more coats, quick to dry (common practice, no source). */
 export function acrylicWay(name: string, minutes: number, strength: LookStrength, coats: number): Substitute {
   return {
     name: `${name}, acrylic`,

@@ -1,4 +1,4 @@
-/** What a craft rule is, and what rules ask of a layer. Craft facts: handbook section 6 (common practice, no source). */
+/** What a craft rule is, and what rules ask of a layer. Craft facts: common practice, no source. */
 import { familyOf } from '#core/materials';
 import { isFor, isPaint, isSolvent } from '../kinds';
 import { withoutLayer, type Layer, type Recipe } from '#core/muster';

@@ -42,6 +42,8 @@ export interface Course {
   readonly clocks: readonly Clock[];
   /** operations that are not history, in the order of the plan */
   readonly order: Int32Array;
+  /** the minute by which an operation has to begin if what must follow it is to be ready by its date, hands being free; Infinity: no date */
+  readonly latest: Float64Array;
   readonly units: readonly { readonly id: string; readonly ready: number; readonly due: number }[];
   /** the intervals in which somebody is at the bench, flat */
   readonly sessions: Float64Array;
@@ -101,6 +103,10 @@ export function courseOf(
     return list;
   };
   const holds = problem.holds ?? [];
+  const after = lists<Lag>((add) => lags.forEach((l) => add(l.from, l)));
+  const before = lists<Lag>((add) => lags.forEach((l) => add(l.to, l)));
+  const minutes = numbers((i) => problem.operations[i]!.minutes);
+  const units = (problem.units ?? []).map((u) => ({ id: u.id, ready: index.get(u.ready)!, due: u.due }));
   const order = problem.operations
     .map((_, i) => i)
     .filter((i) => !fixed.has(problem.operations[i]!.id))
@@ -110,7 +116,7 @@ export function courseOf(
     );
   return {
     ids: problem.operations.map((o) => o.id),
-    minutes: numbers((i) => problem.operations[i]!.minutes),
+    minutes,
     setup: numbers((i) => at[i]!.setup),
     start: numbers((i) => at[i]!.start),
     end: numbers((i) => at[i]!.end),
@@ -119,8 +125,8 @@ export function courseOf(
     isFixed: Uint8Array.from(problem.operations, (o) => (fixed.has(o.id) ? 1 : 0)),
     uses: problem.operations.map((o) => (o.uses ?? []).flatMap((u) => [resource.get(u.resource)!, u.amount])),
     family: Int32Array.from(problem.operations, (o) => familyOf(o.family ?? '')),
-    before: lists<Lag>((add) => lags.forEach((l) => add(l.to, l))),
-    after: lists<Lag>((add) => lags.forEach((l) => add(l.from, l))),
+    before,
+    after,
     lets: lists<number>((add) =>
       holds.forEach(
         (h) => (add(index.get(h.to)!, resource.get(h.resource)!), add(index.get(h.to)!, h.amount)),
@@ -152,9 +158,39 @@ export function courseOf(
       ticks: Float64Array.from(c.points, (p) => p[1]),
     })),
     order: Int32Array.from(order),
-    units: (problem.units ?? []).map((u) => ({ id: u.id, ready: index.get(u.ready)!, due: u.due })),
+    latest: latestStarts(minutes, before, units, sessions),
+    units,
     sessions: Float64Array.from(sessions.flat()),
   };
+}
+
+/** Backwards from each date, through what must be dry before and the hours in which somebody is at the bench. */
+function latestStarts(
+  minutes: Float64Array,
+  before: readonly (readonly Lag[])[],
+  units: Course['units'],
+  sessions: readonly (readonly [number, number])[],
+): Float64Array {
+  const latest = new Float64Array(minutes.length).fill(Infinity);
+  const todo: number[] = [];
+  const pull = (i: number, end: number): void => {
+    const start = minutes[i] === 0 ? end : lastFit(sessions, end, minutes[i]!);
+    if (start >= latest[i]!) return;
+    latest[i] = start;
+    todo.push(i);
+  };
+  for (const u of units) pull(u.ready, u.due);
+  while (todo.length > 0) {
+    const i = todo.pop()!;
+    for (const lag of before[i]!) pull(lag.from, latest[i]! - lag.min);
+  }
+  return latest;
+}
+
+/** The last start of so many minutes that ends by a minute and within a session; where none is long enough, without any. */
+function lastFit(sessions: readonly (readonly [number, number])[], end: number, minutes: number): number {
+  const at = sessions.findLast(([from, to]) => Math.min(to, end) - from >= minutes);
+  return (at ? Math.min(at[1], end) : end) - minutes;
 }
 
 /** Both families of a change as one number. */

@@ -1,6 +1,6 @@
 /**
- * One future of a plan, played as the bench is really run: steps in the plan's order, waiting where paint is not dry; what comes later in
- * the plan is taken up meanwhile only when the bench is behind; a session that ends leaves the rest for the next; a window that was missed
+ * One future of a plan, played as the bench is really run: steps in the plan's order, waiting where paint is not dry; once the bench is
+ * behind, what presses most for its date is taken up first, whenever the plan had it; a session that ends leaves the rest for the next; a window that was missed
  * is begun again. Nobody knows beforehand what a future brings: whether a step still fits is judged by its planned minutes.
  */
 import { plannedAfter } from './air';
@@ -65,6 +65,8 @@ export class Player {
   private readonly toolFamily: Int32Array;
   private readonly toolEnd: Float64Array;
   private readonly ready = new Heap();
+  /** the same, by when each has to begin */
+  private readonly pressing = new Heap();
   /** ready as well, and their window is running: what shuts first comes first */
   private readonly urgent = new Heap();
   private readonly waiting = new Heap();
@@ -198,6 +200,7 @@ export class Player {
   private prepare({ later }: Twist): void {
     const { course, n } = this;
     this.ready.clear();
+    this.pressing.clear();
     this.urgent.clear();
     this.waiting.clear();
     this.ends.clear();
@@ -336,6 +339,7 @@ export class Player {
 
   private putReady(i: number): void {
     this.ready.put(this.rank[i]!, i);
+    this.pressing.put(this.course.latest[i]!, i);
     if (this.closesAt[i]! < Infinity) this.urgent.put(this.closesAt[i]!, i);
   }
 
@@ -348,12 +352,13 @@ export class Player {
     tried.length = 0;
     triedUrgent.length = 0;
     let wake = Infinity;
-    // In the plan's order; once the bench is behind, what would shut comes first.
+    // In the plan's order; once the bench is behind, what would shut comes first, and then what presses most.
     let isUrgent = behind;
+    const rest = behind ? this.pressing : this.ready;
     while (tried.length + triedUrgent.length < TRIED) {
       if (isUrgent && this.urgent.size === 0) isUrgent = false;
-      if (!isUrgent && this.ready.size === 0) break;
-      const i = isUrgent ? this.urgent.take() : this.ready.take();
+      if (!isUrgent && rest.size === 0) break;
+      const i = isUrgent ? this.urgent.take() : rest.take();
       const left = isUrgent ? triedUrgent : tried;
       if (this.queued[i] !== READY || this.done[i] || this.pending[i]! > 0) continue;
       const release = this.begin[i]! - early;
@@ -398,7 +403,7 @@ export class Player {
       this.start(i, t);
       if (this.areHandsFull()) break;
     }
-    for (const i of tried) this.ready.put(this.rank[i]!, i);
+    for (const i of tried) rest.put(behind ? this.course.latest[i]! : this.rank[i]!, i);
     for (const i of triedUrgent) this.urgent.put(this.closesAt[i]!, i);
     if (this.tomorrow.length > 0) this.tomorrowAt = this.nextOpening(this.sessionEnd(t));
     return Math.min(wake, this.tomorrowAt);

@@ -13,19 +13,44 @@ import { putBack } from '../place/putBack';
 import type { Schedule } from '../place/schedule';
 import type { Structure } from '../place/structure';
 
-/** What can't stay pushes on what comes after it, or all others take their places first and it goes in between them. */
-export const WAYS = ['pushing', 'between'] as const;
+/**
+ * What can't stay pushes on what comes after it, or all others take their places first and it goes in between them, or everything goes in
+ * anew as soon as it fits, in the old order.
+ */
+export const WAYS = ['pushing', 'between', 'in turn'] as const;
 export type Way = (typeof WAYS)[number];
+
+/** Where so many strands find no place in turn, no good plan comes of it. */
+const MOST_DEFERRED = 0.3;
 
 /**
  * Fills the empty schedule from an old plan.
  * @returns whether every operation found its place; if not, what did is left where it is
  */
 export function repair(schedule: Schedule, structure: Structure, previous: Solution, way: Way): boolean {
-  const isPushing = way === 'pushing';
   const { model } = schedule;
   const old = new Map(previous.operations.map((o) => [o.id, o.start]));
   const key = Float64Array.from(model.ids, (id) => old.get(id) ?? model.horizon);
+  return fill(schedule, structure, key, way, (i) => old.get(model.ids[i]!));
+}
+
+/**
+ * Fills the empty schedule: groups that windows tie go in one after the other, each as soon as it fits.
+ * @param key by operation: the smallest first
+ * @returns whether every operation found its place
+ */
+export function inTurn(schedule: Schedule, structure: Structure, key: ArrayLike<number>): boolean {
+  return fill(schedule, structure, Float64Array.from(key), 'in turn', () => undefined);
+}
+
+function fill(
+  schedule: Schedule,
+  structure: Structure,
+  key: Float64Array,
+  way: Way,
+  old: (i: number) => number | undefined,
+): boolean {
+  const { model } = schedule;
   const all = [...model.ids.keys()].filter((i) => !model.isFixed[i] && structure.strandOf[i]! >= 0);
   const members = new Map<number, number[]>();
   for (const i of all) {
@@ -33,15 +58,17 @@ export function repair(schedule: Schedule, structure: Structure, previous: Solut
     if (block) block.push(i);
     else members.set(structure.blockOf[i]!, [i]);
   }
+  const most = MOST_DEFERRED * structure.strands.length;
   const manner = { ...PROMPT, closeGaps: gapCloser(schedule) };
   const waiting = new Set<number>();
   const deferred = new Set<number>();
   for (const i of arrange(model, all, key)) {
     const block = structure.blockOf[i]!;
+    if (way === 'in turn' && deferred.size > most) return false;
     if (schedule.isPlaced(i) || deferred.has(structure.strandOf[i]!) || waiting.has(block)) continue;
-    if (stays(schedule, i, old.get(model.ids[i]!))) continue;
+    if (way !== 'in turn' && stays(schedule, i, old(i))) continue;
     // No longer possible there: its coupled group goes in anew, as soon as it fits; failing that, all it hangs together with.
-    if (isPushing) bringBack(block);
+    if (way !== 'between') bringBack(block);
     else setAside(block);
   }
   for (const block of waiting) {

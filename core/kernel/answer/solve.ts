@@ -3,8 +3,9 @@
  * Nothing here knows the time of day or waits: the caller steps it, asks for the best so far, and stops when it likes.
  */
 import { dates, type Dates } from '../search/dates';
-import { inTime, leastLateness, withMargin } from '../prove/inTime';
+import { inTime, latenessOf, withMargin } from '../prove/inTime';
 import { lowerBound, raisedBound } from '../prove/bound';
+import { overload } from '../prove/overload';
 import { exactSearch } from '../prove/exact';
 import { builder } from '../search/construct';
 import type { Conflict, Problem, Solution } from '../document/document';
@@ -17,7 +18,7 @@ import { narrowConflict } from '../prove/narrow';
 import { isShop, shopSearch, type ShopSearch } from '../search/shop';
 import { calmOf } from '../place/calm';
 import { plainHolds, type PlainHolds } from '../document/plainHolds';
-import { repair, WAYS } from './repair';
+import { inTurn, repair, WAYS } from './repair';
 import { seededRandom, type Random } from '../model/random';
 import { Schedule } from '../place/schedule';
 import { settleIn } from '../place/settle';
@@ -57,6 +58,13 @@ const PATIENT_NODES = 60_000;
 const FINISHING = [0.9, 0.97];
 /** Up to this share of it the dates alone may be looked for. */
 const DATES = 0.8;
+/** … and not on when so many steps, and so many for each strand, have brought no more of them in. */
+const PATIENT_STEPS = 100;
+const PATIENT_ROUNDS = 3;
+/** So often everything goes in anew while somebody is late, and with luck in it up to this share only. */
+const TURNS = 8;
+const TURNING = 0.15;
+const DAY = 1440;
 /** … and up to this share a margin before them. */
 const MARGIN = 0.3;
 /** A mended plan is first improved for this share of it: that moves less. */
@@ -174,15 +182,25 @@ function running(
   let hasStart = false;
   let shop: ShopSearch | null = null;
   const timely = inTime(model, bounds);
-  const unavoidable = leastLateness(model, bounds) + 1e-9;
+  const unavoidable = latenessOf(model, bounds.endLow) + 1e-9;
+  const isLate = (plan: Snapshot): boolean => latenessOf(model, plan.end) > unavoidable;
   /** what is looked for alone, one after the other: that nobody is late, and that all have some margin */
   const aims: Aim[] =
     timely === null
       ? []
       : [{ within: timely, until: DATES, isMet: () => schedule.lateness() <= unavoidable }];
+  /** the hours are too few for all dates */
+  const isCrowded = model.weights.tardiness * overload(model, bounds) > unavoidable;
   const roomy = timely && withMargin(model, timely);
   if (roomy) aims.push({ within: roomy, until: MARGIN, isMet: () => isWithin(schedule, roomy) });
   let dating: Dates | null = null;
+  /** how many strands waited outside at the least, and for how many steps it has not been fewer */
+  let fewest = Infinity;
+  let vain = 0;
+  /** how often everything went in anew since somebody was late */
+  let turns = 0;
+  /** their own, so that the rest of the search is the same with and without them */
+  const chance = seededRandom((options.seed ?? 1) + TURNS);
   let tried = 0;
   let shown: Solution | null = null;
   /** how often it has gone back to the best plan */
@@ -211,6 +229,25 @@ function running(
       }
     } else if (first.build()) keep();
   }
+  /** Everything in anew: what presses most first, then in the order of the best plan, then with some luck in it. */
+  function takeTurns(): void {
+    const by = turns % 2 === 0 || best === null ? timely!.startHigh : best.start;
+    const luck = turns < 2 ? 0 : DAY * (1 + (turns % 3));
+    turns++;
+    const key = luck === 0 ? by : by.map((minute) => minute + luck * chance());
+    // A schedule of its own: the builder goes on from its last plan.
+    const anew = new Schedule(model, bounds, schedule.calm);
+    if (inTurn(anew, structure, key)) keepFrom(anew);
+  }
+  function mayTurn(): boolean {
+    if (timely === null || turns >= TURNS || (best !== null && !isLate(best))) return false;
+    return turns < (best === null ? 1 : 2) || progress() <= TURNING;
+  }
+  /** Plans by rules: a few in any case, and more while somebody is late. */
+  function mayBuild(): boolean {
+    return !hasStart && first.isBusy && (!first.hasTriedRules || best === null || isLate(best));
+  }
+
   /** A share of the time goes to the exact search while there is hope that it ends. */
   function prove(tries: number): void {
     if (best !== null) exact!.lowerLimit(best.cost);
@@ -233,13 +270,22 @@ function running(
       schedule.clear();
       restore(schedule, best!);
       if (next!.isMet()) aims.shift();
-      else dating = dates(schedule, structure, next!.within, random);
+      else if (next!.within === timely && isCrowded) aims.length = 0;
+      else {
+        dating = dates(schedule, structure, next!.within, random);
+        fewest = Infinity;
+        vain = 0;
+      }
       return;
     }
     for (let k = 0; k < tries && dating !== null; k++) {
-      const isFound = progress() <= next!.until && dating.step();
+      const mayGoOn =
+        progress() <= next!.until && vain <= PATIENT_STEPS + PATIENT_ROUNDS * structure.strands.length;
+      const isFound = mayGoOn && dating.step();
       if (isFound) keepFrom(dating.schedule);
-      if (!isFound && progress() <= next!.until) continue;
+      vain = dating.waiting < fewest ? 0 : vain + 1;
+      fewest = Math.min(fewest, dating.waiting);
+      if (!isFound && mayGoOn) continue;
       dating = null;
       aims.shift();
     }
@@ -292,7 +338,9 @@ function running(
       if (this.isDone) return;
       if (exact !== null && proof === 'open') prove(tries);
       if (this.isDone) return;
-      if (!hasStart && first.isBusy) return build();
+      if (!hasStart && !first.hasTriedRules) return build();
+      if (mayTurn()) return takeTurns();
+      if (mayBuild()) return build();
       if (best !== null && aims.length > 0 && (!hasStart || progress() > MENDING)) return aim(tries);
       if (!isRaised) return raise();
       if (isShop(model)) return swapInShop(tries);
@@ -318,9 +366,7 @@ function running(
     get isDone() {
       return (
         proof !== 'open' ||
-        (best !== null &&
-          (hasStart || !first.isBusy) &&
-          best.cost <= bound + EQUAL * Math.max(1, Math.abs(bound)))
+        (best !== null && !mayBuild() && best.cost <= bound + EQUAL * Math.max(1, Math.abs(bound)))
       );
     },
     get isStuck() {

@@ -1,19 +1,23 @@
 /** A proven lower bound on the total cost: what no plan can avoid. */
 import { leastRuns, leastSetups } from './least';
+import { overload } from './overload';
 import { relaxationBound } from './relax';
 import type { Due, Model } from '../model/model';
 import type { Bounds } from './propagate';
 
 /**
- * Every unit ends no sooner than its critical path over calendars and clocks; set-ups and runs are what no plan goes below (`least`).
+ * Every unit ends no sooner than its critical path over calendars and clocks, and somebody later where the hours are too few; set-ups and runs are what no plan goes below (`least`).
  */
 export function lowerBound(model: Model, bounds: Bounds): number {
   const { weights } = model;
   let total = 0;
+  let late = 0;
   for (const due of model.dues) {
     const end = bounds.endLow[due.ready]!;
     total += unitCost(model, due, end);
+    late += due.weight * Math.max(0, end - due.due);
   }
+  if (weights.tardiness > 0) total += weights.tardiness * Math.max(0, overload(model, bounds) - late);
   total += weights.setup * leastSetups(model) + weights.runs * leastRuns(model, bounds);
   let last = 0;
   for (const end of bounds.endLow) if (end > last) last = end;

@@ -50,9 +50,9 @@ function lastClosing(model: Model, milestone: number): number {
   return last === -Infinity ? Infinity : last;
 }
 
-/** The lateness (cost, factor included) that no plan avoids, as far as the bounds show. */
-export function leastLateness(model: Model, bounds: Bounds): number {
+/** Lateness as a cost, its factor included, of these ends; of the earliest ends it is what no plan avoids, as far as the bounds show. */
+export function latenessOf(model: Model, end: ArrayLike<number>): number {
   let sum = 0;
-  for (const { ready, due, weight } of model.dues) sum += weight * Math.max(0, bounds.endLow[ready]! - due);
+  for (const { ready, due, weight } of model.dues) sum += weight * Math.max(0, end[ready]! - due);
   return model.weights.tardiness * sum;
 }

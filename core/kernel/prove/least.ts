@@ -3,6 +3,7 @@ import { withinReach } from '../document/horizon';
 import type { Problem } from '../document/document';
 import { buildModel, change, type Model } from '../model/model';
 import { intervalAfter } from '../model/openHours';
+import { overload } from './overload';
 import { propagate, type Bounds } from './propagate';
 
 export interface Sums {
@@ -27,6 +28,7 @@ export function leastSums(problem: Problem): Sums | null {
     tardiness += weight * Math.max(0, bounds.endLow[ready]! - due);
     completion += weight * bounds.endLow[ready]!;
   }
+  tardiness = Math.max(tardiness, overload(model, bounds));
   return { tardiness, setup: leastSetups(model), runs: leastRuns(model, bounds), completion };
 }
 

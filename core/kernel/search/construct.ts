@@ -30,6 +30,7 @@ const NUDGE = 200;
 export interface Builder {
   /** More plans to come. */
   readonly isBusy: boolean;
+  readonly hasTriedRules: boolean;
   /** Every rule has been tried, and none has found a plan: there may be none within this horizon. */
   readonly isStumped: boolean;
   /** Fills the schedule, which is empty or as the last call left it. @returns whether every operation found its place */
@@ -123,6 +124,9 @@ export function builder(schedule: Schedule, structure: Structure, random: Random
   return {
     get isBusy() {
       return round < RULES.length || bestKey === null || (isLate && round < RULES.length + ROUNDS);
+    },
+    get hasTriedRules() {
+      return round >= RULES.length;
     },
     get isStumped() {
       return bestKey === null && round >= RULES.length;

@@ -7,7 +7,7 @@ import { followerOn, mendAfter } from '../place/setups';
 import { arrange } from '../place/arrange';
 import { byYield } from './byYield';
 import { gapCloser } from '../place/closeGaps';
-import { inTime, leastLateness } from '../prove/inTime';
+import { inTime, latenessOf } from '../prove/inTime';
 import type { Bounds } from '../prove/propagate';
 import { PROMPT, type Manner } from '../place/insert';
 import type { Model } from '../model/model';
@@ -90,7 +90,7 @@ export function improver(
 
   const sessions = sessionsOf(schedule);
   const timely = options.within ?? inTime(model, schedule.bounds);
-  const unavoidable = leastLateness(model, schedule.bounds) + 1e-9;
+  const unavoidable = latenessOf(model, schedule.bounds.endLow) + 1e-9;
   const isOnTime = (): boolean => lateness <= unavoidable;
   const closeGaps = gapCloser(schedule);
   const closing = closingShares(model, sessions.length);

@@ -19,6 +19,7 @@ import { dateTimeAfter, instantOf, minutesUntil, withoutPins, withPins } from '#
 import {
   barePlan,
   clockTime,
+  datesProved,
   dayName,
   duration,
   moment,
@@ -240,9 +241,11 @@ export class PlanView {
     const plan = this.plan();
     if (!plan) return null;
     if (plan.isOptimal) return 'proved the best possible';
-    const least = this.planner.solved()?.least;
+    const solved = this.planner.solved();
+    const least = solved?.least;
     if (!least) return null;
-    const over = `${duration(plan.setupMinutes)} of changing over, and no plan needs less than ${duration(least.setup)}`;
+    const dates = datesProved(solved.solution.cost?.tardiness ?? 0, least.tardiness);
+    const over = `${dates ? `${dates} · ` : ''}${duration(plan.setupMinutes)} of changing over, and no plan needs less than ${duration(least.setup)}`;
     if (plan.runs === 0) return over;
     // Of several people who may do everything nobody's runs can be told beforehand.
     return `${over} · ${plan.runs} runs${least.runs > 0 ? `, and no plan has fewer than ${least.runs}` : ''}`;

@@ -2,7 +2,7 @@
 import { addMinutes, format, parseISO } from 'date-fns';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { clockTime, dayName, deedWords, duration, listed, moment } from './index';
+import { clockTime, datesProved, dayName, deedWords, duration, listed, moment } from './index';
 
 /** What a duration says, in minutes. */
 function minutesOf(text: string): number {
@@ -103,5 +103,19 @@ describe('the deed in hand', () => {
     expect(by('sponge', 'Sponge chips')).toBe('Sponge chips');
     expect(by('hand', 'Mask: sides', 'mask')).toBe('Mask: sides');
     expect(by('brush', 'Fleet number', 'decal')).toBe('Put on Fleet number');
+  });
+});
+
+describe('what is proved of late dates', () => {
+  it('is nothing of a plan that keeps them, or where they might all be kept', () => {
+    expect(datesProved(0, 0)).toBeNull();
+    expect(datesProved(0, 40)).toBeNull();
+    expect(datesProved(900, 0)).toBeNull();
+  });
+
+  it('is that no plan keeps all, and of one that is as late as it must be that none is better', () => {
+    expect(datesProved(900, 40)).toBe('no plan keeps every date');
+    expect(datesProved(42, 40)).toBe('no plan keeps every date');
+    expect(datesProved(41, 40)).toBe('no plan is better on dates');
   });
 });

@@ -60,3 +60,16 @@ export function thereWords(
     )
     .join(', ');
 }
+
+/** Lateness that differs by no more is the same: minutes are whole. */
+const SAME = 1;
+
+/**
+ * What is proved of the dates of a plan in which somebody is late; null: nobody is, or all dates might still be kept.
+ * @param late lateness of the plan, weighted minutes
+ * @param least what no plan goes below, weighted minutes
+ */
+export function datesProved(late: number, least: number): string | null {
+  if (late <= 0 || least <= 0) return null;
+  return late <= least + SAME ? 'no plan is better on dates' : 'no plan keeps every date';
+}

@@ -1,0 +1,75 @@
+/** What is taken up first once the bench is behind. */
+import { describe, expect, it } from 'vitest';
+import type { Problem, Solution } from '#core/kernel';
+import { courseOf, noRisks, Player } from './index';
+
+const DAY = 1440;
+const evenings: [number, number][] = Array.from({ length: 6 }, (_, d) => [d * DAY + 1140, d * DAY + 1260]);
+const hands = [{ resource: 'hands', amount: 1 }];
+
+/** Two units of one step that fills an evening; the plan does the one first whose date is farther off. */
+const problem: Problem = {
+  format: 'muster-problem/1',
+  horizon: 20_000,
+  calendars: [{ id: 'sessions', open: evenings }],
+  resources: [{ id: 'hands', capacity: 1, calendar: 'sessions' }],
+  operations: [
+    { id: 'far', minutes: 120, uses: hands },
+    { id: 'near', minutes: 120, uses: hands },
+  ],
+  units: [
+    { id: 'f', ready: 'far', due: 5 * DAY, weight: 1 },
+    { id: 'n', ready: 'near', due: 2 * DAY, weight: 1 },
+  ],
+  objective: { tardiness: 1 },
+};
+
+function planned(of: Problem, starts: Readonly<Record<string, number>>): Solution {
+  return {
+    format: 'muster-solution/1',
+    status: 'feasible',
+    operations: of.operations.map((o) => ({
+      id: o.id,
+      start: starts[o.id]!,
+      end: starts[o.id]! + o.minutes,
+      setup: 0,
+    })),
+    cost: null,
+    bound: null,
+    conflict: null,
+  };
+}
+
+describe('a bench that is behind', () => {
+  const course = courseOf(problem, planned(problem, { far: 1140, near: DAY + 1140 }), evenings);
+  const ready = (lost?: number): number[] => [
+    ...new Player(course, noRisks(2), 1).play(0, 0, lost === undefined ? {} : { lost }).ready,
+  ];
+
+  it('goes by the plan as long as it is not', () => {
+    expect(ready()).toEqual([1260, DAY + 1260]);
+  });
+
+  it('takes up first what must begin first for its date, though the plan had it later', () => {
+    expect(ready(0)).toEqual([2 * DAY + 1260, DAY + 1260]);
+  });
+});
+
+describe('the latest start of a step', () => {
+  const chain: Problem = {
+    ...problem,
+    operations: [
+      { id: 'base', minutes: 30, uses: hands },
+      { id: 'top', minutes: 40, uses: hands },
+      { id: 'free', minutes: 10, uses: hands },
+    ],
+    lags: [{ from: 'base', to: 'top', min: 60 }],
+    units: [{ id: 'u', ready: 'top', due: 2 * DAY, weight: 1 }],
+  };
+  const { latest } = courseOf(chain, planned(chain, { base: 1140, top: 1230, free: 1140 }), evenings);
+
+  it('lies within an evening, before what must dry, and is never where nothing depends on it', () => {
+    // The top coat ends with the last evening before the date; an hour and the base before it do not fit into that.
+    expect([...latest]).toEqual([1260 - 30, DAY + 1260 - 40, Infinity]);
+  });
+});

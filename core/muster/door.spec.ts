@@ -189,6 +189,14 @@ describe('what is refused, with its place', () => {
         withRecipe(m, { ...m.recipes[0]!, layers: [...m.recipes[0]!.layers, m.recipes[0]!.layers[0]!] }),
       `recipes[0].layers[${demo.recipes[0]!.layers.length}].id`,
     ],
+    [
+      'a reference twice',
+      (m: Muster) => {
+        const one = { id: 'x', name: 'Photograph' };
+        return withRecipe(m, { ...m.recipes[0]!, references: [one, one] });
+      },
+      'recipes[0].references[1].id',
+    ],
     ['not a number', (m: Muster) => ({ ...m, bench: { ...m.bench, rackPlaces: NaN } }), 'bench.rackPlaces'],
   ])('%s', (_, edit, path) => {
     expect(refusal(demo, edit)).toContain(path);

@@ -163,6 +163,9 @@ describe('names for more of the same', () => {
     ['Barge 1', ['barge 7'], ['Barge 8', 'Barge 9']],
     ['4th Company', ['4th Company'], ['4th Company 2', '4th Company 3']],
     ['Punt 12', [], ['Punt 1', 'Punt 2']],
+    ['Punt  12', ['Punt   3'], ['Punt 4', 'Punt 5']],
+    ['Punt 2 left', ['Punt 2 left'], ['Punt 2 left 2', 'Punt 2 left 3']],
+    [' 7', [' 7'], [' 7 8', ' 7 9']],
   ])('after %j beside %j are %j', (name, taken, names) => {
     expect(numberedNames(name, 2, taken)).toEqual(names);
   });

@@ -40,6 +40,7 @@ describe('a number', () => {
     [null, amount(1, 9).optional(), null],
     [2, z.number().gt(0).max(2), null],
     [9, whole(1, 9), null],
+    [1, whole(1, 9), null],
   ])('%s in %#: %s', (value, schema, fault) => {
     expect(numberFault(value, limitsOf(schema), 'places')).toBe(fault);
     // What the field says is what the schema says.

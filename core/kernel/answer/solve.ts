@@ -60,7 +60,7 @@ const FINISHING = [0.9, 0.97];
 const DATES = 0.8;
 /** … and not on when so many steps, and so many for each strand, have brought no more of them in. */
 const PATIENT_STEPS = 100;
-const PATIENT_ROUNDS = 3;
+const PATIENT_ROUNDS = 10;
 /** So often everything goes in anew while somebody is late, and with luck in it up to this share only. */
 const TURNS = 8;
 const TURNING = 0.15;

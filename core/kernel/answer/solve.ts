@@ -58,15 +58,15 @@ const PATIENT_NODES = 60_000;
 const FINISHING = [0.9, 0.97];
 /** Up to this share of it the dates alone may be looked for. */
 const DATES = 0.8;
-/** … and not on when so many steps, and so many for each strand, have brought no more of them in. */
+/** … and up to this share a margin before them. */
+const MARGIN = 0.3;
+/** They are looked for no longer when so many steps, and so many for each strand, have brought no more strands in. */
 const PATIENT_STEPS = 100;
 const PATIENT_ROUNDS = 10;
 /** So often everything goes in anew while somebody is late, and with luck in it up to this share only. */
 const TURNS = 8;
 const TURNING = 0.15;
 const DAY = 1440;
-/** … and up to this share a margin before them. */
-const MARGIN = 0.3;
 /** A mended plan is first improved for this share of it: that moves less. */
 const MENDING = 0.15;
 /** Settling may take this share of all work. */

@@ -1,7 +1,8 @@
 /**
  * One future of a plan, played as the bench is really run: steps in the plan's order, waiting where paint is not dry; once the bench is
- * behind, what presses most for its date is taken up first, whenever the plan had it; a session that ends leaves the rest for the next; a window that was missed
- * is begun again. Nobody knows beforehand what a future brings: whether a step still fits is judged by its planned minutes.
+ * behind, what presses most for its date is taken up first, whenever the plan had it; a session that ends leaves the rest for the next; a
+ * window that was missed is begun again. Nobody knows beforehand what a future brings: whether a step still fits is judged by its planned
+ * minutes.
  */
 import { plannedAfter } from './air';
 import { CLEAN, pair, type Course, type Lag, type Tool } from './course';

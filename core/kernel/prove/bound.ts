@@ -6,7 +6,8 @@ import type { Due, Model } from '../model/model';
 import type { Bounds } from './propagate';
 
 /**
- * Every unit ends no sooner than its critical path over calendars and clocks, and somebody later where the hours are too few; set-ups and runs are what no plan goes below (`least`).
+ * Every unit ends no sooner than its critical path over calendars and clocks, and somebody later where the hours are too few (`overload`);
+ * set-ups and runs are what no plan goes below (`least`).
  */
 export function lowerBound(model: Model, bounds: Bounds): number {
   const { weights } = model;

@@ -30,6 +30,7 @@ const NUDGE = 200;
 export interface Builder {
   /** More plans to come. */
   readonly isBusy: boolean;
+  /** A plan by each rule was built or found impossible: what comes now learns from them. */
   readonly hasTriedRules: boolean;
   /** Every rule has been tried, and none has found a plan: there may be none within this horizon. */
   readonly isStumped: boolean;

@@ -166,7 +166,13 @@ export class Database {
   async create(id: string, muster: Muster, label: string): Promise<void> {
     await this.write(async () => {
       const text = JSON.stringify(muster);
-      const state = await this.newState(id, text, { label, touches: [], tab: '', base: 0 });
+      const state = this.stateOf(id, (await this.lastId()) + 1, text, {
+        label,
+        touches: [],
+        tab: '',
+        base: 0,
+      });
+      await this.db.states.add(state);
       await this.db.texts.add({ id: state.id, text });
       await this.db.musters.add({
         id,
@@ -184,18 +190,23 @@ export class Database {
   async change(id: string, wanted: Wanted): Promise<Kept> {
     return this.write(async () => {
       // Asked for and written together: between a question and the next the page may draw.
-      const [muster, states] = await Promise.all([this.existing(id), this.statesOf(id)]);
+      const [muster, states, lastId] = await Promise.all([
+        this.existing(id),
+        this.statesOf(id),
+        this.lastId(),
+      ]);
       const wasMoved = muster.current !== wanted.base;
       const text = wasMoved ? wanted.again(await this.textOf(muster.current)) : wanted.text;
       const undone = states.filter((s) => s.id > muster.current);
       const revision = muster.revision + 1;
       const { name } = JSON.parse(text) as Pick<Muster, 'name'>;
-      const state = await this.newState(id, text, wanted);
+      const state = this.stateOf(id, lastId + 1, text, wanted);
       const line = [...states.slice(0, states.length - undone.length), state];
       const old = tooOld(line);
       const gone = [...undone, ...old].map((s) => s.id);
       const changedAt = instantOf(this.now());
       await Promise.all([
+        this.db.states.add(state),
         this.db.texts.add({ id: state.id, text }),
         this.db.musters.put({ ...muster, name, current: state.id, revision, changedAt }),
         this.drop(gone),
@@ -325,15 +336,19 @@ export class Database {
     return this.db.states.where('of').equals(id).sortBy('id');
   }
 
-  /** A state whose text is still to be added. */
-  private async newState(
+  /** The newest state of all musters; 0 while there is none. */
+  private async lastId(): Promise<number> {
+    const [last] = await this.db.states.toCollection().reverse().limit(1).primaryKeys();
+    return last ?? 0;
+  }
+
+  private stateOf(
     of: string,
+    id: number,
     text: string,
     { label, touches, tab, base }: Pick<Wanted, 'label' | 'touches' | 'tab' | 'base'>,
-  ): Promise<KeptState> {
-    const state = { of, label, at: instantOf(this.now()), tab, base, touches, size: text.length };
-    // The database counts the ids up.
-    return { ...state, id: await this.db.states.add(state as KeptState) };
+  ): KeptState {
+    return { id, of, label, at: instantOf(this.now()), tab, base, touches, size: text.length };
   }
 
   private async drop(ids: readonly number[]): Promise<void> {

@@ -6,7 +6,7 @@ import type { PlanningDesk } from '../workers/planningDesk';
 export interface Desk {
   readonly remote: Pick<
     Remote<PlanningDesk>,
-    'plan' | 'show' | 'stop' | 'explain' | 'explainLate' | 'weigh' | 'odds' | 'stopOdds'
+    'plan' | 'show' | 'still' | 'stop' | 'explain' | 'explainLate' | 'weigh' | 'odds' | 'stopOdds'
   >;
   /** Lets the desk go, whatever it is at. */
   close(): void;

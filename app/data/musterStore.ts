@@ -347,22 +347,22 @@ export class MusterStore {
     return (this.craft ??= await fetchCraft());
   }
 
-  /** A muster of thousands is drawn first and then looked over check by check, so that the page never stands still for all of it. */
+  /** A muster of thousands is drawn and written first and then looked over check by check, so that the page never stands still for all of it. */
   private lookOver(muster: Muster, { checkMuster, hasErrors, MUSTER_CHECKS }: Craft): void {
     const pieces = muster.units.reduce((n, u) => n + u.pieces.length, 0);
     if (pieces <= MANY_PIECES) {
       let found: readonly Finding[] | null = null;
       return this.tell(muster, { found: () => (found ??= checkMuster(muster)), hasErrors });
     }
-    const turn = (found: readonly Finding[], at: number): void => {
-      setTimeout(() => {
-        if (this.shown() !== muster) return;
-        const check = MUSTER_CHECKS[at];
-        if (check) turn([...found, ...check(muster)], at + 1);
-        else this.tell(muster, { found: () => found, hasErrors });
-      });
+    const turn = async (found: readonly Finding[], at: number): Promise<void> => {
+      await new Promise((resolve) => setTimeout(resolve));
+      await this.settled();
+      if (this.shown() !== muster) return;
+      const check = MUSTER_CHECKS[at];
+      if (check) return turn([...found, ...check(muster)], at + 1);
+      this.tell(muster, { found: () => found, hasErrors });
     };
-    turn([], 0);
+    void turn([], 0);
   }
 
   private tell(muster: Muster, checked: Checked): void {

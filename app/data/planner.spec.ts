@@ -38,6 +38,7 @@ class Puppet {
       },
       stop: async () => void this.stops++,
       show: async (...a: Parameters<PlanningDesk['show']>) => real.show(...a),
+      still: async (...a: Parameters<PlanningDesk['still']>) => real.still(...a),
       explain: async (...a: Parameters<PlanningDesk['explain']>) => real.explain(...a),
       explainLate: (...a: Parameters<PlanningDesk['explainLate']>) => real.explainLate(...a),
       weigh: (...a: Parameters<PlanningDesk['weigh']>) => real.weigh(...a),
@@ -96,6 +97,36 @@ describe('a muster in hand', () => {
     await soon(() => expect(next.planner.state()).toBe('planned'));
     expect(next.planner.plan()).toEqual(first.plan);
     expect(again.orders).toEqual([]);
+  });
+
+  it('that only gets another name keeps its plan: nothing is searched, and the plan says the name', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    const before = tab.planner.solved()!.solution;
+    tab.store.change('Renamed', (m) => withUnit(m, { ...m.units[0]!, name: 'Reed wardens' }));
+    expect(tab.planner.plan()).toBeNull();
+    await soon(() => expect(tab.planner.state()).toBe('planned'));
+    expect(tab.planner.solved()!.solution).toEqual(before);
+    expect(tab.planner.plan()!.units[0]!.name).toBe('Reed wardens');
+    expect(tab.planner.moved()).toEqual([]);
+    expect([puppet.orders.length, tab.planner.ended()]).toEqual([1, 2]);
+    expect(await tab.planner.why([...tab.planner.plan()!.steps.keys()][0]!)).not.toBeNull();
+
+    const again = new Puppet();
+    const next = await openTab(NOON, undefined, 'UTC', again.open);
+    await soon(() => expect(next.planner.state()).toBe('planned'));
+    expect([next.planner.plan()!.units[0]!.name, again.orders]).toEqual(['Reed wardens', []]);
+  });
+
+  it('is planned again on a change of name while no search has ended yet', async () => {
+    const puppet = new Puppet();
+    const tab = await tabWith(puppet);
+    expect(tab.planner.solved()).toBeNull();
+    await soon(() => expect(puppet.orders).toHaveLength(1));
+    puppet.news({ kind: 'better', solved: solved(puppet.orders[0]!, 4) });
+    tab.store.change('Renamed', (m) => withUnit(m, { ...m.units[0]!, name: 'Reed wardens' }));
+    await soon(() => expect(puppet.orders).toHaveLength(2));
+    expect(tab.planner.state()).toBe('planning');
   });
 
   it('that changes is planned again, close to the plan before; a burst is one order', async () => {

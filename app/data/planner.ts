@@ -51,6 +51,8 @@ export class Planner {
   /** told when the desk is lost */
   private readonly lost = new Subject<string>();
   private runs = 0;
+  /** the search that the result is of has come to its end */
+  private isWhole = false;
   /** id of the muster that the result is of */
   private of: string | null = null;
 
@@ -271,14 +273,13 @@ export class Planner {
         .catch(() => null);
       if (muster !== this.store.muster()) return;
       if (solved) {
-        this.result.set({ ...posing, solved });
         this.naiveLateMinutes.set(kept.naiveLateMinutes);
         this.isMissed.set(kept.isMissed);
-        this.state.set('planned');
-        this.orders.next(null);
+        this.stand(posing, solved);
         return;
       }
     }
+    if (await this.stillHolds(muster)) return;
     const last = this.result();
     const isNear = last !== null && isSameOrigin(last.muster, muster);
     this.order({
@@ -289,6 +290,33 @@ export class Planner {
       stability: isNear ? STABILITY : 0,
       ...this.history(),
     });
+  }
+
+  /** Does the plan hold for another muster as it is? Then nothing is searched. */
+  private async stillHolds(muster: Muster): Promise<boolean> {
+    const last = this.result();
+    const log = this.logbook.entries();
+    if (!last || !this.isWhole || hasHistory(log) !== (last.now !== null)) return false;
+    const { solved: plan, ...was } = last;
+    const posing = { ...was, muster, log };
+    const solved = await this.atDesk()
+      .still(was, posing, plan.solution, this.isMissed(), handsOf(plan))
+      .catch(() => null);
+    if (muster !== this.store.muster()) return true;
+    if (!solved) return false;
+    this.stand(posing, solved);
+    this.keep();
+    return true;
+  }
+
+  /** A whole plan without a search. */
+  private stand(posing: Posing, solved: Shown): void {
+    this.result.set({ ...posing, solved });
+    this.isWhole = true;
+    this.share.set(1);
+    this.state.set('planned');
+    this.ended.update((n) => n + 1);
+    this.orders.next(null);
   }
 
   private order(order: Order): void {
@@ -367,6 +395,7 @@ export class Planner {
         this.share.set(1);
         this.isMissed.set(said.isMissed);
         this.takeSolved(order, said.solved);
+        this.isWhole = true;
         this.state.set('planned');
         this.keep();
     }
@@ -375,7 +404,9 @@ export class Planner {
   private takeSolved({ muster, log, now, stability }: Order, solved: Shown): void {
     const before = this.solved();
     const isWorse = stability === 0 && before !== null && solved.plan.cost > before.plan.cost;
-    if (!isWorse) this.result.set({ muster, log, now, solved });
+    if (isWorse) return;
+    this.result.set({ muster, log, now, solved });
+    this.isWhole = false;
   }
 
   /** A plan that can't be kept is only made again, so a failure here is no trouble of the user's. */

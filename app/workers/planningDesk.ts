@@ -243,12 +243,24 @@ export class PlanningDesk {
     return solved && shownOf(solved);
   }
 
+  /**
+   * A plan read with a muster that has changed since: a name or a note changes nothing that is scheduled.
+   * @returns null where the muster asks for another plan
+   */
+  still(
+    was: Posing,
+    is: Posing,
+    solution: Solution,
+    isMissed: boolean,
+    hands: HandNames = new Map(),
+  ): Shown | null {
+    const posed = posedFor(is, isMissed, hands);
+    if (!dequal(posed.problem, posedFor(was, isMissed, hands).problem)) return null;
+    return shownOf(this.take(is, solvedPlan(posed, solution, solution)));
+  }
+
   private again(posing: Posing, solution: Solution, isMissed: boolean, hands: HandNames): Solved | null {
-    const given = pose(posing.muster, posing.log, posing.now);
-    const posed = withHands(
-      isMissed ? { ...given, problem: withoutOpenWindows(given.problem) } : given,
-      hands,
-    );
+    const posed = posedFor(posing, isMissed, hands);
     const known = new Set(solution.operations.map((o) => o.id));
     if (solution.cost === null || posed.problem.operations.some((o) => !known.has(o.id))) return null;
     return this.take(posing, solvedPlan(posed, solution));
@@ -516,6 +528,12 @@ export class PlanningDesk {
     const solution = search.best();
     return solution.cost === null ? null : worstLateness(problem, solution);
   }
+}
+
+/** What was solved: without the windows that had been missed, by these hands. */
+function posedFor({ muster, log, now }: Posing, isMissed: boolean, hands: HandNames): Posed {
+  const given = pose(muster, log, now);
+  return withHands(isMissed ? { ...given, problem: withoutOpenWindows(given.problem) } : given, hands);
 }
 
 /** Minutes by which each unit is late, by its id; empty where there is no plan. */

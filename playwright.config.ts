@@ -17,6 +17,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     acceptDownloads: true,
+    serviceWorkers: 'block',
     launchOptions: CHROMIUM,
     trace: 'retain-on-failure',
   },

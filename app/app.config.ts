@@ -9,7 +9,8 @@ export const appConfig: ApplicationConfig = {
     provideRouter(routes, withComponentInputBinding()),
     provideServiceWorker('ngsw-worker.js', {
       enabled: !isDevMode(),
-      registrationStrategy: 'registerWhenStable:30000',
+      // As it begins it answers nothing until it has read every file: the views that are opened first, and the first plan, go before.
+      registrationStrategy: 'registerWithDelay:15000',
     }),
   ],
 };

@@ -1,5 +1,5 @@
 /**
- * `npm run bench [-- quick | table | dates | runs | calm | growth | change | moves | highs | minizinc | demo | check | page | lists | looks | odds | variety]`: measures the kernel side by side in one run. Times on a
+ * `npm run bench [-- quick | table | dates | runs | calm | growth | change | moves | highs | minizinc | demo | check | page | lists | looks | odds | learning | variety]`: measures the kernel side by side in one run. Times on a
  * shared machine are noisy; ratios within a run and growth with size say more than any single figure.
  */
 import { BARE, conflictWords } from '#core/plan';
@@ -19,6 +19,7 @@ import { fenMuster } from '../demo/fen';
 import { byHighs } from './highs';
 import { instance } from './instance';
 import { byMiniZinc, hasMiniZinc } from './minizinc';
+import { benchLearning } from './learning';
 import { benchLists } from './lists';
 import { benchOdds } from './odds';
 import { benchPage } from './page';
@@ -49,6 +50,8 @@ if (wants('demo')) {
 }
 
 if (wants('odds')) benchOdds(print);
+
+if (wants('learning')) benchLearning(print);
 
 if (wants('looks')) {
   print('\nHow it will look: 30 layers, each figure the best of ten');

@@ -31,50 +31,43 @@ export interface DryingPrior {
 const MAKES: DryingPrior = { mean: 0, sigma: Math.log(3) / 1.645 };
 /** Spreads from one evening to the next on one bench that are thought of, as logarithms, and how likely each is beforehand (from memory). */
 const SPREADS = [0.06, 0.09, 0.13, 0.19, 0.27, 0.39, 0.56];
-const USUAL_SPREAD = { median: 0.22, sigma: 0.5 };
+const USUAL_SPREAD = { median: 0.2, sigma: 0.8 };
 /** By so much the pieces of one run differ, and the eye errs (from memory). */
 const EYE = 0.06;
 const STEP = 0.025;
 const RANGE = 2.6;
 const GRID = Float64Array.from({ length: Math.round((2 * RANGE) / STEP) + 1 }, (_, k) => -RANGE + k * STEP);
 
-/** For each spread its weight beforehand, and how far one evening lies from the bench’s own factor: a kernel over the grid. */
+/** For each spread how far one evening lies from the bench’s own factor: a kernel over the grid. */
 const EVENINGS = SPREADS.map((spread) => {
   const reach = Math.ceil((4 * spread) / STEP);
   const kernel = Float64Array.from({ length: 2 * reach + 1 }, (_, k) =>
     Math.exp(-0.5 * (((k - reach) * STEP) / spread) ** 2),
   );
   const sum = kernel.reduce((a, b) => a + b, 0);
-  return {
-    weight: Math.exp(-0.5 * (Math.log(spread / USUAL_SPREAD.median) / USUAL_SPREAD.sigma) ** 2),
-    reach,
-    kernel: kernel.map((k) => k / sum),
-  };
+  return { reach, kernel: kernel.map((k) => k / sum) };
 });
 
+/** How likely each spread from evening to evening is on a bench: logarithms, but for a constant. */
+export type Spreads = readonly number[];
+
+/** What is thought of the spreads before any look. */
+export const USUAL_SPREADS: Spreads = SPREADS.map(
+  (spread) => -0.5 * (Math.log(spread / USUAL_SPREAD.median) / USUAL_SPREAD.sigma) ** 2,
+);
+
 /** Posterior of the factor after looks; order does not matter. */
-export function dryingFactor(looks: readonly DryingLook[], prior: DryingPrior = MAKES): DryingFactor {
-  const coats = new Map<string, DryingLook[]>();
-  looks.forEach((look, k) => {
-    const key = look.coat ?? `\n${k}`;
-    coats.set(key, [...(coats.get(key) ?? []), look]);
-  });
-  const seen = [...coats.values()].map(likelihoodOf);
+export function dryingFactor(
+  looks: readonly DryingLook[],
+  prior: DryingPrior = MAKES,
+  spreads: Spreads = USUAL_SPREADS,
+): DryingFactor {
+  const bySpread = jointly(looks, prior);
+  const most = Math.max(...bySpread.map((logp, s) => spreads[s]! + greatest(logp)));
   const weights = new Float64Array(GRID.length);
-  let most = -Infinity;
-  const bySpread = EVENINGS.map(({ weight, reach, kernel }) => {
-    const logp = GRID.map((x) => Math.log(weight) - 0.5 * ((x - prior.mean) / prior.sigma) ** 2);
-    for (const coat of seen)
-      for (let k = 0; k < GRID.length; k++) {
-        let p = 0;
-        for (let j = -reach; j <= reach; j++)
-          p += kernel[j + reach]! * coat[Math.min(GRID.length - 1, Math.max(0, k + j))]!;
-        logp[k] = logp[k]! + Math.log(Math.max(1e-300, p));
-      }
-    most = logp.reduce((a, b) => Math.max(a, b), most);
-    return logp;
-  });
-  for (const logp of bySpread) logp.forEach((p, k) => (weights[k] = weights[k]! + Math.exp(p - most)));
+  bySpread.forEach((logp, s) =>
+    logp.forEach((p, k) => (weights[k] = weights[k]! + Math.exp(spreads[s]! + p - most))),
+  );
   const total = weights.reduce((a, b) => a + b, 0);
   const quantile = (q: number): number => {
     let sum = 0;
@@ -87,6 +80,37 @@ export function dryingFactor(looks: readonly DryingLook[], prior: DryingPrior = 
     return Math.exp(RANGE);
   };
   return { median: quantile(0.5), low: quantile(0.05), high: quantile(0.95), looks: looks.length };
+}
+
+/** What the looks at one product say of the evenings of the bench: how likely each spread makes them, as logarithms. */
+export function spreadsSeen(looks: readonly DryingLook[], prior: DryingPrior = MAKES): Spreads {
+  return jointly(looks, prior).map((logp) => {
+    const most = greatest(logp);
+    return most + Math.log(logp.reduce((sum, p) => sum + Math.exp(p - most), 0));
+  });
+}
+
+const greatest = (of: Float64Array): number => of.reduce((a, b) => Math.max(a, b), -Infinity);
+
+/** By spread: how likely each factor on the grid is together with all looks, as logarithms. */
+function jointly(looks: readonly DryingLook[], prior: DryingPrior): readonly Float64Array[] {
+  const coats = new Map<string, DryingLook[]>();
+  looks.forEach((look, k) => {
+    const key = look.coat ?? `\n${k}`;
+    coats.set(key, [...(coats.get(key) ?? []), look]);
+  });
+  const seen = [...coats.values()].map(likelihoodOf);
+  return EVENINGS.map(({ reach, kernel }) => {
+    const logp = GRID.map((x) => -0.5 * ((x - prior.mean) / prior.sigma) ** 2);
+    for (const coat of seen)
+      for (let k = 0; k < GRID.length; k++) {
+        let p = 0;
+        for (let j = -reach; j <= reach; j++)
+          p += kernel[j + reach]! * coat[Math.min(GRID.length - 1, Math.max(0, k + j))]!;
+        logp[k] = logp[k]! + Math.log(Math.max(1e-300, p));
+      }
+    return logp;
+  });
 }
 
 /** How likely the looks at one coat are, for each drying of its own on the grid. */

@@ -1,8 +1,17 @@
 /**
  * Drying by product, within its family: what other products of the family have shown is the prior of each, so that a new bottle
- * begins where its relatives stand, and its own looks count once.
+ * begins where its relatives stand, and its own looks count once. How much one evening differs from the next belongs to the bench:
+ * all its products have a say in it.
  */
-import { dryingFactor, type DryingFactor, type DryingLook, type DryingPrior } from './drying';
+import {
+  dryingFactor,
+  spreadsSeen,
+  USUAL_SPREADS,
+  type DryingFactor,
+  type DryingLook,
+  type DryingPrior,
+  type Spreads,
+} from './drying';
 
 export interface ProductLook extends DryingLook {
   /** as the mixture is called */
@@ -27,24 +36,33 @@ export function productFactors(looks: readonly ProductLook[]): ProductFactor[] {
     const key = JSON.stringify([look.family, look.product]);
     products.set(key, [...(products.get(key) ?? []), look]);
   }
-  return [...products.values()]
-    .map((own): ProductFactor => {
+  const all = [...products.values()];
+  const seen = all.map((own) => spreadsSeen(own));
+  const together = seen.reduce((sum, spreads) => added(sum, spreads, 1), USUAL_SPREADS);
+  return all
+    .map((own, nth): ProductFactor => {
       const { product, family } = own[0]!;
       const others = looks.filter((l) => l.family === family && l.product !== product);
+      // Its own looks speak for themselves.
+      const spreads = added(together, seen[nth]!, -1);
       return {
         product,
         family,
         relatives: others.length,
-        ...dryingFactor(own, priorFrom(others)),
+        ...dryingFactor(own, priorFrom(others, spreads), spreads),
       };
     })
     .sort((a, b) => a.family.localeCompare(b.family) || a.product.localeCompare(b.product));
 }
 
+function added(a: Spreads, b: Spreads, sign: 1 | -1): Spreads {
+  return a.map((x, s) => x + sign * b[s]!);
+}
+
 /** What the relatives teach, widened by how much products differ. Without relatives the general prior holds. */
-export function priorFrom(others: readonly DryingLook[]): DryingPrior | undefined {
+function priorFrom(others: readonly DryingLook[], spreads: Spreads): DryingPrior | undefined {
   if (others.length === 0) return undefined;
-  const known = dryingFactor(others);
+  const known = dryingFactor(others, undefined, spreads);
   // 1.645 standard deviations on either side hold 90 % of a normal distribution.
   const sigma = (Math.log(known.high) - Math.log(known.low)) / 2 / 1.645;
   return { mean: Math.log(known.median), sigma: Math.hypot(sigma, PRODUCT_SIGMA) };

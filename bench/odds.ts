@@ -6,7 +6,7 @@ import { seededRandom, solveProblem, type Problem, type Solution } from '#core/k
 import { compile, present, type Plan } from '#core/plan';
 import type { LogEntry } from '#core/log';
 import { instantAfter, originOf, type Muster } from '#core/muster';
-import { pose, solvedPlan } from '#core/session';
+import { pose, solvedPlan, withoutOpenWindows } from '#core/session';
 import { benchRisks, courseOf, noRisks, Oddsmaker, Player, type Course, type Risks } from '#core/odds';
 import { instance } from './instance';
 import { Truth } from './truth';
@@ -51,8 +51,15 @@ function speed(print: (text: string) => void, { course, risks }: Posed): void {
   );
 }
 
-/** Futures in which only evenings are lost: by the rule, and planned anew by the kernel that knows which. */
-function nearness(print: (text: string) => void, { problem, course, risks }: Posed, futures: number): void {
+/**
+ * Futures in which only evenings are lost: by the rule, planned anew by the kernel after each that was lost, and planned by a kernel that knows
+ * beforehand which will be.
+ */
+function nearness(
+  print: (text: string) => void,
+  { problem, solution, course, risks }: Posed,
+  futures: number,
+): void {
   const none = new Float64Array(course.ids.length);
   const only: Risks = {
     ...risks,
@@ -66,27 +73,61 @@ function nearness(print: (text: string) => void, { problem, course, risks }: Pos
   };
   const player = new Player(course, only, 7);
   let rule = 0;
-  let kernel = 0;
+  let anew = 0;
+  let hindsight = 0;
   for (let f = 0; f < futures; f++) {
     const { ready } = player.play(f, 0);
     const lost = player.lostSessions();
-    const isLost = ([from, to]: [number, number]): boolean => lost.some(([a, b]) => from >= a && to <= b);
-    const anew = solveProblem(
-      {
-        ...problem,
-        calendars: problem.calendars!.map((c) => ({ ...c, open: c.open.filter((o) => !isLost(o)) })),
-      },
-      { iterations: 120 },
-    );
-    const end = new Map(anew.operations.map((o) => [o.id, o.end]));
+    const told = [
+      afterEach(problem, solution, lost),
+      solveProblem(without(problem, lost), { iterations: 120 }),
+    ];
+    const ends = told.map((s) => new Map(s.operations.map((o) => [o.id, o.end])));
     course.units.forEach((u, k) => {
+      const [after, knowing] = ends.map((end) => (end.get(course.ids[u.ready]!) ?? Infinity) <= u.due);
       if (ready[k]! <= u.due) rule++;
-      if ((end.get(course.ids[u.ready]!) ?? Infinity) <= u.due) kernel++;
+      if (after) anew++;
+      if (knowing) hindsight++;
     });
   }
   print(
-    `of ${futures * course.units.length} units in ${futures} futures with lost evenings in time: ${rule} by the rule, ${kernel} planned anew with hindsight`,
+    `of ${futures * course.units.length} units in ${futures} futures with lost evenings in time: ${rule} by the rule, ${anew} planned anew after each, ${hindsight} planned with hindsight`,
   );
+}
+
+type Spell = readonly [from: number, to: number];
+
+function without(problem: Problem, lost: readonly Spell[]): Problem {
+  const isLost = ([from, to]: Spell): boolean => lost.some(([a, b]) => from >= a && to <= b);
+  return {
+    ...problem,
+    calendars: problem.calendars!.map((c) => ({ ...c, open: c.open.filter((o) => !isLost(o)) })),
+  };
+}
+
+/** As people do it: what was begun before an evening was lost stays, the rest is planned anew after it, with no knowledge of the next. */
+function afterEach(problem: Problem, solution: Solution, lost: readonly Spell[]): Solution {
+  const had = new Map((problem.fixed ?? []).map((f) => [f.id, f]));
+  let plan = solution;
+  [...lost]
+    .sort((a, b) => a[0] - b[0])
+    .forEach(([from, to], nth, all) => {
+      const fixed = plan.operations
+        .filter((o) => had.has(o.id) || o.start < from)
+        .map(({ id, start, end }) => had.get(id) ?? { id, start, end });
+      const isFixed = new Set(fixed.map((f) => f.id));
+      const rest: Problem = {
+        ...without(problem, all.slice(0, nth + 1)),
+        operations: problem.operations.map((o) =>
+          isFixed.has(o.id) ? o : { ...o, earliest: Math.max(o.earliest ?? 0, to) },
+        ),
+        fixed,
+      };
+      const options = { iterations: 120, previous: plan };
+      const anew = solveProblem(rest, options);
+      plan = anew.cost === null ? solveProblem(withoutOpenWindows(rest), options) : anew;
+    });
+  return plan;
 }
 
 /** How often the user thinks that an evening is lost: in words, so never quite. */

@@ -36,6 +36,31 @@ describe('before and after a session', () => {
     expect(lines.some((l) => l.startsWith('Paints to shake: green, wet into wet'))).toBe(true);
   });
 
+  it('the tools that the work asks for, and no others', () => {
+    const [some] = plan.sessions.find((s) => s.steps.length > 0)!.steps;
+    const tools = (own: Partial<PlanStep['layer']>): string[] => {
+      const bare = { task: undefined, applicator: undefined, nozzleMm: undefined, masking: undefined };
+      const layer = {
+        ...some!.layer,
+        ...bare,
+        family: 'acrylic',
+        method: 'brush',
+        ...own,
+      } as PlanStep['layer'];
+      return layOut(plan, { ...plan.sessions[0]!, steps: [{ ...some!, layer }] }, new Set())
+        .filter((l) => l.group === 'Tools')
+        .map((l) => l.text);
+    };
+    expect(tools({})).toEqual(['Brushes, and the palette']);
+    expect(tools({ method: 'sponge' })).toEqual(['Sponge and tweezers']);
+    const own = tools({ method: 'sponge', applicator: 'Torn foam' });
+    expect(own).toEqual([`Torn foam, for “${some!.layer.name}”`]);
+    expect(tools({ method: 'pour' })).toEqual(['Pouring cup, level']);
+    expect(tools({ method: 'airbrush' })).toEqual(['Airbrush']);
+    expect(tools({ method: 'airbrush', nozzleMm: 0.2 })).toEqual(['Airbrush, 0.2 mm nozzle']);
+    expect(tools({ method: 'can' })).toEqual([]);
+  });
+
   it('a cup for each paint that is mixed, none for a can, and the cleaning pot for what is sprayed', () => {
     const [some] = plan.sessions.find((s) => s.steps.length > 0)!.steps;
     const of = (method: PlanStep['layer']['method'], mixture: string): PlanStep => ({

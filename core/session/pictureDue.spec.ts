@@ -16,6 +16,8 @@ describe('a picture is due', () => {
     expect(pictureDue([{ ...inside, layer: { ...inside.layer, level: 1 } }])).toContain('level');
     const asked = { ...inside, layer: { ...inside.layer, isPictured: true } };
     expect(pictureDue([asked])).toBe(`${inside.piece.name}: the recipe wants one of “${inside.layer.name}”.`);
+    const other = { ...last, piece: { ...last.piece, name: 'The other' } };
+    expect(pictureDue([last, other])).toContain(`${last.piece.name} and The other`);
     expect(pictureDue([last, last, last])).toContain('3 pieces');
   });
 });

@@ -105,6 +105,36 @@ describe('the drying shelf', () => {
     expect(piece(looked + 31).words).toContain('should be dry');
   });
 
+  it('takes a look for what it is: touched, dry, or not yet, sooner or later than was thought', () => {
+    const coat = order.find((s) => s.gate?.closes != null && s.tide.dryAt - s.end > 20)!;
+    const { wetUntil, dryAt } = coat.tide;
+    const seen = (looks: readonly (readonly [Record<string, unknown>, number])[]) =>
+      restingCoats(plan, [
+        ...followed(coat.end),
+        ...looks.map(([look, m]) => entry({ step: coat.id, ...look }, m)),
+      ]).find((r) => r.step.id === coat.id)!;
+    const soon = coat.end + 1;
+    expect(soon).toBeLessThan(wetUntil);
+    expect(seen([])).toMatchObject({ touchAt: wetUntil, dryAt });
+    // Touched before its time: it may be touched, and is not dry for that.
+    expect(seen([[{ kind: 'touch-dry' }, soon]])).toMatchObject({ touchAt: soon, dryAt });
+    expect(seen([[{ kind: 'dry' }, soon]])).toMatchObject({ touchAt: soon, dryAt: soon });
+    expect(seen([[{ kind: 'dry' }, dryAt + 40]])).toMatchObject({ touchAt: wetUntil, dryAt });
+    const late = dryAt + 10;
+    expect(seen([[{ kind: 'not-dry', moreMinutes: 30 }, late]])).toMatchObject({
+      touchAt: late + 30,
+      dryAt: late + 30,
+    });
+    // “Half an hour more” said too soon takes nothing off what the book says.
+    expect(seen([[{ kind: 'not-dry', moreMinutes: 0 }, soon]])).toMatchObject({ touchAt: wetUntil, dryAt });
+    // Touched since: what was said of its drying still holds.
+    const both = seen([
+      [{ kind: 'not-dry', moreMinutes: 30 }, late],
+      [{ kind: 'touch-dry' }, late + 10],
+    ]);
+    expect(both).toMatchObject({ touchAt: wetUntil, dryAt: late + 30 });
+  });
+
   it('dries from when it was really done, even before the plan begins', () => {
     const [first] = order;
     const early = first!.end - 3 * 1440;

@@ -12,6 +12,11 @@ export class Heap {
     return this.keys.length > 0 ? this.keys[0]! : Infinity;
   }
 
+  /** The value with the least key; undefined when there is none. */
+  get first(): number | undefined {
+    return this.values[0];
+  }
+
   put(key: number, value: number): void {
     const { keys, values } = this;
     let k = keys.length;

@@ -4,7 +4,7 @@ import type { Problem, Solution } from '#core/kernel';
 import { courseOf, noRisks, Player } from './index';
 
 const DAY = 1440;
-const evenings: [number, number][] = Array.from({ length: 6 }, (_, d) => [d * DAY + 1140, d * DAY + 1260]);
+const evenings: [number, number][] = Array.from({ length: 8 }, (_, d) => [d * DAY + 1140, d * DAY + 1260]);
 const hands = [{ resource: 'hands', amount: 1 }];
 
 /** Two units of one step that fills an evening; the plan does the one first whose date is farther off. */
@@ -52,6 +52,44 @@ describe('a bench that is behind', () => {
 
   it('takes up first what must begin first for its date, though the plan had it later', () => {
     expect(ready(0)).toEqual([2 * DAY + 1260, DAY + 1260]);
+  });
+});
+
+describe('the load in hand, once the bench is behind', () => {
+  const brush = [...hands, { resource: 'airbrush', amount: 1 }];
+  const paint = (id: string, family: string) => ({ id, minutes: 30, uses: brush, family });
+  /** An evening is lost; then grey is in the airbrush, and red presses more than the second grey, whose date is so many days off. */
+  const begins = (greyDue: number): Record<string, number> => {
+    const colours: Problem = {
+      ...problem,
+      resources: [
+        ...problem.resources!,
+        { id: 'airbrush', capacity: 1, setup: { minutes: 10, between: [] } },
+      ],
+      operations: [paint('grey 1', 'grey'), paint('red', 'red'), paint('grey 2', 'grey')],
+      units: [
+        { id: 'a', ready: 'grey 1', due: 2 * DAY, weight: 1 },
+        { id: 'b', ready: 'red', due: 3 * DAY, weight: 1 },
+        { id: 'c', ready: 'grey 2', due: greyDue * DAY, weight: 1 },
+      ],
+    };
+    const starts = { 'grey 1': 1150, red: DAY + 1150, 'grey 2': 4 * DAY + 1150 };
+    const course = courseOf(colours, planned(colours, starts), evenings);
+    const player = new Player(course, noRisks(3), 1);
+    player.play(0, 0, { lost: 0 });
+    return Object.fromEntries(course.ids.map((id, i) => [id, player.endOf(i)]));
+  };
+
+  it('is finished before what presses more, where that does not press by days', () => {
+    const ends = begins(5);
+    expect(ends['grey 2']).toBe(ends['grey 1']! + 30);
+    expect(ends['red']).toBe(ends['grey 2']! + 40);
+  });
+
+  it('waits for what presses by more than three days more', () => {
+    const ends = begins(7);
+    expect(ends['red']).toBe(ends['grey 1']! + 40);
+    expect(ends['grey 2']).toBeGreaterThan(ends['red']!);
   });
 });
 

@@ -1,6 +1,6 @@
 /**
  * One future of a plan, played as the bench is really run: steps in the plan's order, waiting where paint is not dry; once the bench is
- * behind, what presses most for its date is taken up first, whenever the plan had it; a session that ends leaves the rest for the next; a
+ * behind, the load in hand is finished and then what presses most for its date taken up, whenever the plan had it; a session that ends leaves the rest for the next; a
  * window that was missed is begun again. Nobody knows beforehand what a future brings: whether a step still fits is judged by its planned
  * minutes.
  */
@@ -18,6 +18,11 @@ const TRIED = 40;
 const CAUTION = 1.25;
 /** For a window that would shut over night one stays so many minutes longer. */
 const STAYS = 20;
+/**
+ * Once the bench is behind, what goes on with the load in hand comes before what must begin first for its date, as long as it has to begin itself so
+ * many minutes after that at most: a run is finished, not dropped for one piece. Tried: none, one day, three, a week.
+ */
+const GOES_ON = 3 * 1440;
 /** What does not fit now is looked at again after so many minutes. */
 const GLANCE = 15;
 /** Where an operation is: something before it is open · it may be begun · begun or over · not looked at until hours or resources allow it. */
@@ -68,6 +73,8 @@ export class Player {
   private readonly ready = new Heap();
   /** the same, by when each has to begin */
   private readonly pressing = new Heap();
+  /** the same again, by the load that they take */
+  private readonly byLoad: readonly Heap[];
   /** ready as well, and their window is running: what shuts first comes first */
   private readonly urgent = new Heap();
   private readonly waiting = new Heap();
@@ -89,7 +96,9 @@ export class Player {
   /** all work is done while somebody is at the bench */
   private readonly isBenchWork: boolean;
   private readonly tried: number[] = [];
-  private readonly triedUrgent: number[] = [];
+  /** from which of the sources each was taken */
+  private readonly from: number[] = [];
+  private readonly asPlanned = [this.ready];
   /** minutes of hands that windows ask for that are running */
   private running = 0;
   readonly outcome: Outcome;
@@ -113,6 +122,10 @@ export class Player {
     this.closedBy = Array<Lag | null>(n).fill(null);
     this.queued = new Uint8Array(n);
     this.rank = new Int32Array(n);
+    this.byLoad = Array.from(
+      { length: 1 + course.family.reduce((a, b) => Math.max(a, b), 0) },
+      () => new Heap(),
+    );
     course.order.forEach((i, k) => (this.rank[i] = k));
     this.longestSetup = Float64Array.from(course.uses, (uses) =>
       uses.reduce((most, r, k) => (k % 2 === 0 ? Math.max(most, longest(course.tools[r]!)) : most), 0),
@@ -202,6 +215,7 @@ export class Player {
     const { course, n } = this;
     this.ready.clear();
     this.pressing.clear();
+    for (const heap of this.byLoad) heap.clear();
     this.urgent.clear();
     this.waiting.clear();
     this.ends.clear();
@@ -321,7 +335,7 @@ export class Player {
     while (this.waiting.least <= t) {
       const i = this.waiting.take();
       if (this.queued[i] === AWAY) this.queued[i] = READY;
-      if (this.queued[i] === READY && !this.done[i] && this.pending[i] === 0) this.putReady(i);
+      if (this.isReady(i)) this.putReady(i);
     }
     if (t < this.tomorrowAt) return;
     this.tomorrowAt = Infinity;
@@ -341,6 +355,7 @@ export class Player {
   private putReady(i: number): void {
     this.ready.put(this.rank[i]!, i);
     this.pressing.put(this.course.latest[i]!, i);
+    if (this.longestSetup[i]! > 0) this.byLoad[this.course.family[i]!]!.put(this.course.latest[i]!, i);
     if (this.closesAt[i]! < Infinity) this.urgent.put(this.closesAt[i]!, i);
   }
 
@@ -349,22 +364,21 @@ export class Player {
     if (this.areHandsFull()) return Infinity;
     const tonight = this.leftTonight(t);
     if (tonight <= 0) return this.nextOpening(t);
-    const { tried, triedUrgent } = this;
+    const { tried, from } = this;
     tried.length = 0;
-    triedUrgent.length = 0;
+    from.length = 0;
     let wake = Infinity;
-    // In the plan's order; once the bench is behind, what would shut comes first, and then what presses most.
-    let isUrgent = behind;
-    const rest = behind ? this.pressing : this.ready;
-    while (tried.length + triedUrgent.length < TRIED) {
-      if (isUrgent && this.urgent.size === 0) isUrgent = false;
-      if (!isUrgent && rest.size === 0) break;
-      const i = isUrgent ? this.urgent.take() : rest.take();
-      const left = isUrgent ? triedUrgent : tried;
-      if (this.queued[i] !== READY || this.done[i] || this.pending[i]! > 0) continue;
+    const sources = behind ? this.whatPresses(t) : this.asPlanned;
+    let k = 0;
+    while (tried.length < TRIED) {
+      while (k < sources.length && sources[k]!.size === 0) k++;
+      if (k === sources.length) break;
+      const i = sources[k]!.take();
+      if (!this.isReady(i)) continue;
       const release = this.begin[i]! - early;
       if (!behind && release > t) {
-        left.push(i);
+        tried.push(i);
+        from.push(k);
         if (release < wake) wake = release;
         break;
       }
@@ -388,7 +402,8 @@ export class Player {
       }
       const setup = this.setupAt(i, t);
       if (t + setup < this.readyAt[i]!) {
-        left.push(i);
+        tried.push(i);
+        from.push(k);
         wake = Math.min(wake, this.readyAt[i]! - setup);
         continue;
       }
@@ -404,10 +419,39 @@ export class Player {
       this.start(i, t);
       if (this.areHandsFull()) break;
     }
-    for (const i of tried) rest.put(behind ? this.course.latest[i]! : this.rank[i]!, i);
-    for (const i of triedUrgent) this.urgent.put(this.closesAt[i]!, i);
+    tried.forEach((i, nth) => {
+      const source = sources[from[nth]!]!;
+      const by =
+        source === this.ready ? this.rank : source === this.urgent ? this.closesAt : this.course.latest;
+      source.put(by[i]!, i);
+    });
     if (this.tomorrow.length > 0) this.tomorrowAt = this.nextOpening(this.sessionEnd(t));
     return Math.min(wake, this.tomorrowAt);
+  }
+
+  /** Once the bench is behind: what would shut, what goes on with the load in hand, what must begin first for its date. */
+  private whatPresses(t: number): readonly Heap[] {
+    const { tools } = this.course;
+    const sources = [this.urgent];
+    this.dropStale(this.pressing);
+    for (let r = 0; r < tools.length; r++) {
+      const tool = tools[r];
+      const load = this.toolFamily[r]!;
+      if (!tool || load === CLEAN || t - this.toolEnd[r]! > tool.idle) continue;
+      const goesOn = this.byLoad[load]!;
+      this.dropStale(goesOn);
+      if (goesOn.least <= this.pressing.least + GOES_ON) sources.push(goesOn);
+    }
+    sources.push(this.pressing);
+    return sources;
+  }
+
+  private isReady(i: number): boolean {
+    return this.queued[i] === READY && !this.done[i] && this.pending[i] === 0;
+  }
+
+  private dropStale(heap: Heap): void {
+    for (let i = heap.first; i !== undefined && !this.isReady(i); i = heap.first) heap.take();
   }
 
   /** Nothing goes without hands: until they are free nobody looks round. */

@@ -138,7 +138,6 @@ type Theme = 'night' | 'day';
       <div
         class="no-print fixed bottom-24 left-1/2 z-40 flex w-max max-w-[min(94vw,44rem)] -translate-x-1/2 items-center gap-3 rounded-lg border border-lamp bg-raised px-4 py-2.5 shadow-lg md:right-5 md:bottom-5 md:left-auto md:translate-x-0 md:px-5"
         role="status"
-        data-testid="notice"
       >
         <span>{{ notice.text }}</span>
         @if (notice.action; as action) {

@@ -142,6 +142,31 @@ describe('a muster in hand', () => {
     expect(puppet.orders[1]!.stability).toBeGreaterThan(0);
   });
 
+  it('is asked why its units are late: nothing where there is no plan, and of whom where there is one', async () => {
+    const puppet = new Puppet();
+    const tab = await tabWith(puppet);
+    expect(tab.planner.solved()).toBeNull();
+    const none: unknown[] = [];
+    tab.planner.lateBecause().subscribe((told) => none.push(told));
+    expect(none).toEqual([]);
+
+    tab.store.change('Dated', (m) => withUnit(m, { ...m.units[0]!, table: '2027-03-01T20:00' }));
+    await soon(() => expect(puppet.orders).toHaveLength(1));
+    puppet.answer(done(solved(puppet.orders[0]!, 2)));
+    await soon(() => expect(tab.planner.state()).toBe('planned'));
+    const told: { share: number; chains: readonly { unit: string; lateMinutes: number }[] | null }[] = [];
+    await new Promise<void>((complete) =>
+      tab.planner.lateBecause().subscribe({ next: (t) => told.push(t), complete }),
+    );
+    expect(told[0]).toEqual({ share: 0, chains: null });
+    expect(told.map((t) => t.share)).toEqual([...told.map((t) => t.share)].sort((a, b) => a - b));
+    const { share, chains } = told.at(-1)!;
+    expect(share).toBe(1);
+    expect(chains!.map((c) => [c.unit, c.lateMinutes > 0])).toEqual([['u', true]]);
+    // The desk of these reasons is let go; the one that plans stays.
+    expect([puppet.opened, puppet.closed]).toEqual([2, 1]);
+  });
+
   it('with an error in it is not planned, and what was on the way is stopped', async () => {
     const puppet = new Puppet();
     const tab = await tabWith(puppet);

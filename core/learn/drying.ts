@@ -31,7 +31,7 @@ export interface DryingPrior {
 const MAKES: DryingPrior = { mean: 0, sigma: Math.log(3) / 1.645 };
 /** Spreads from one evening to the next on one bench that are thought of, as logarithms, and how likely each is beforehand (from memory). */
 const SPREADS = [0.06, 0.09, 0.13, 0.19, 0.27, 0.39, 0.56];
-const USUAL_SPREAD = { median: 0.2, sigma: 0.8 };
+const USUAL_SPREAD = { median: 0.12, sigma: 1 };
 /** By so much the pieces of one run differ, and the eye errs (from memory). */
 const EYE = 0.06;
 const STEP = 0.025;

@@ -60,10 +60,15 @@ function added(a: Spreads, b: Spreads, sign: 1 | -1): Spreads {
 }
 
 /** What the relatives teach, widened by how much products differ. Without relatives the general prior holds. */
-function priorFrom(others: readonly DryingLook[], spreads: Spreads): DryingPrior | undefined {
+function priorFrom(others: readonly ProductLook[], spreads: Spreads): DryingPrior | undefined {
   if (others.length === 0) return undefined;
   const known = dryingFactor(others, undefined, spreads);
   // 1.645 standard deviations on either side hold 90 % of a normal distribution.
   const sigma = (Math.log(known.high) - Math.log(known.low)) / 2 / 1.645;
-  return { mean: Math.log(known.median), sigma: Math.hypot(sigma, PRODUCT_SIGMA) };
+  // Of few relatives the middle is itself only about where the family is.
+  const relatives = new Set(others.map((l) => l.product)).size;
+  return {
+    mean: Math.log(known.median),
+    sigma: Math.hypot(sigma, PRODUCT_SIGMA * Math.sqrt(1 + 1 / relatives)),
+  };
 }

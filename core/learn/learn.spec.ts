@@ -12,7 +12,7 @@ import {
 } from './index';
 import { LOOKS, lookedAt, normal, trialOf, WORLDS } from './testing';
 
-const BENCHES = 120;
+const BENCHES = 200;
 
 describe('the drying factor', () => {
   for (const [name, make] of Object.entries(WORLDS))

@@ -93,6 +93,28 @@ describe('the load in hand, once the bench is behind', () => {
   });
 });
 
+describe('what is a helper’s', () => {
+  /** Pim comes on the second evening and the fifth; the date is the fourth. */
+  const helped: Problem = {
+    ...problem,
+    calendars: [...problem.calendars!, { id: 'pim', open: [evenings[1]!, evenings[4]!] }],
+    resources: [...problem.resources!, { id: 'pim', capacity: 1, calendar: 'pim' }],
+    operations: [{ id: 'wash', minutes: 60, uses: [{ resource: 'pim', amount: 1 }] }],
+    units: [{ id: 'u', ready: 'wash', due: 4 * DAY, weight: 1 }],
+  };
+  const course = courseOf(helped, planned(helped, { wash: DAY + 1140 }), evenings);
+  const risks = { ...noRisks(1), helpers: [{ hands: 1, absent: 0, instead: 0 }] };
+  const ready = (twist: object): number => new Player(course, risks, 1).play(0, 0, twist).ready[0]!;
+
+  it('waits for them as planned', () => {
+    expect(ready({})).toBe(DAY + 1200);
+  });
+
+  it('is done by another once the bench is behind and they are not there', () => {
+    expect(ready({ lost: 1 })).toBe(2 * DAY + 1200);
+  });
+});
+
 describe('the latest start of a step', () => {
   const chain: Problem = {
     ...problem,

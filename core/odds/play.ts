@@ -387,7 +387,7 @@ export class Player {
         this.tomorrow.push(i);
         continue;
       }
-      this.seeWhoDoes(i, t);
+      this.seeWhoDoes(i, t, behind);
       const bought = this.boughtFor(i, t);
       if (bought > t) {
         this.queued[i] = AWAY;
@@ -477,8 +477,8 @@ export class Player {
     return this.isTakenOver[i] ? this.usesInstead[i]! : this.course.uses[i]!;
   }
 
-  /** A helper who stays away tonight leaves what is theirs to another. */
-  private seeWhoDoes(i: number, t: number): void {
+  /** A helper who stays away tonight leaves what is theirs to another; once the bench is behind, so does one whose hours are not now. */
+  private seeWhoDoes(i: number, t: number, behind: boolean): void {
     if (this.risks.helpers.length === 0) return;
     const { away, instead } = this.luck;
     const uses = this.course.uses[i]!;
@@ -488,7 +488,10 @@ export class Player {
       const hours = away[hands];
       if (!hours || instead[hands]! < 0) continue;
       // Tonight, or on their next evening.
-      if (!hours[firstAfter(this.course.open[hands]!, t)]) continue;
+      const open = this.course.open[hands]!;
+      const next = firstAfter(open, t);
+      const isElsewhere = behind && !(open[2 * next]! <= t);
+      if (!hours[next] && !isElsewhere) continue;
       this.usesInstead[i] ??= uses.map((u, l) => (l % 2 === 0 && u === hands ? instead[hands]! : u));
       this.isTakenOver[i] = 1;
     }

@@ -64,9 +64,15 @@ module.exports = {
     },
     {
       name: 'core-by-the-door',
+      severity: 'error',
+      from: { path: '^(app|cli|server|demo)/', pathNot: '[.]spec[.]ts$|/testing[.]ts$' },
+      to: { path: '^core/', pathNot: '^core/[^/]+/index[.]ts$' },
+    },
+    {
+      name: 'bench-by-the-door',
       comment: 'simulated benches are shared by specs and bench',
       severity: 'error',
-      from: { path: '^(app|cli|server|demo|bench)/', pathNot: '[.]spec[.]ts$|/testing[.]ts$' },
+      from: { path: '^bench/' },
       to: { path: '^core/', pathNot: '^core/[^/]+/(index|testing)[.]ts$' },
     },
     {

@@ -20,7 +20,7 @@ const CAUTION = 1.25;
 const STAYS = 20;
 /**
  * Once the bench is behind, what goes on with the load in hand comes before what must begin first for its date, as long as it has to begin itself so
- * many minutes after that at most: a run is finished, not dropped for one piece. Tried: none, one day, three, a week.
+ * many minutes after that at most: a run is finished, not dropped for one piece (decision 15).
  */
 const GOES_ON = 3 * 1440;
 /** What does not fit now is looked at again after so many minutes. */

@@ -9,6 +9,7 @@ import { CLEAN, pair, type Course, type Lag, type Tool } from './course';
 import { Heap } from './heap';
 import { firstAfter, fits, sessionOf, shutsAt } from './hours';
 import { Luck } from './luck';
+import { amountOf, DATE, LOAD, PLANNED, Racks, SHUTS } from './racks';
 import { MOST_AGAIN, type Risks, type Twist } from './risks';
 
 const HAIR = 1e-6;
@@ -70,23 +71,17 @@ export class Player {
   private readonly free: Float64Array;
   private readonly toolFamily: Int32Array;
   private readonly toolEnd: Float64Array;
-  private readonly ready = new Heap();
-  /** the same, by when each has to begin */
-  private readonly pressing = new Heap();
-  /** the same again, by the load that they take */
-  private readonly byLoad: readonly Heap[];
-  /** ready as well, and their window is running: what shuts first comes first */
-  private readonly urgent = new Heap();
+  private readonly racks: Racks;
   private readonly waiting = new Heap();
   private readonly ends = new Heap();
-  /** by resource: what waits until something lets go of it */
-  private readonly parked: readonly number[][];
   private readonly luck: Luck;
   /** by supply: what is left, and when more is there */
   private readonly left: Float64Array;
   private readonly boughtBy: Float64Array;
   /** another does it, since the helper whose it is stays away */
   private readonly isTakenOver: Uint8Array;
+  /** by operation: another may do it */
+  private readonly anyones: Uint8Array;
   private readonly usesInstead: (readonly number[] | undefined)[];
   private readonly again = new Map<Lag, readonly number[]>();
   private readonly times = new Map<Lag, number>();
@@ -96,9 +91,12 @@ export class Player {
   /** all work is done while somebody is at the bench */
   private readonly isBenchWork: boolean;
   private readonly tried: number[] = [];
-  /** from which of the sources each was taken */
-  private readonly from: number[] = [];
-  private readonly asPlanned = [this.ready];
+  /** by which key each was taken */
+  private readonly by: number[] = [];
+  /** what could not be begun since somebody else has what it takes */
+  private readonly lacking: number[] = [];
+  private readonly asPlanned: readonly number[] = [PLANNED];
+  private readonly asPresses: number[] = [];
   /** minutes of hands that windows ask for that are running */
   private running = 0;
   readonly outcome: Outcome;
@@ -122,25 +120,22 @@ export class Player {
     this.closedBy = Array<Lag | null>(n).fill(null);
     this.queued = new Uint8Array(n);
     this.rank = new Int32Array(n);
-    this.byLoad = Array.from(
-      { length: 1 + course.family.reduce((a, b) => Math.max(a, b), 0) },
-      () => new Heap(),
-    );
     course.order.forEach((i, k) => (this.rank[i] = k));
     this.longestSetup = Float64Array.from(course.uses, (uses) =>
       uses.reduce((most, r, k) => (k % 2 === 0 ? Math.max(most, longest(course.tools[r]!)) : most), 0),
     );
     this.common = Array.from(course.capacity.keys()).filter((r) =>
-      course.order.every((i) => course.minutes[i] === 0 || takesOf(course.uses[i]!, r) > 0),
+      course.order.every((i) => course.minutes[i] === 0 || amountOf(course.uses[i]!, r) > 0),
     );
     this.isBenchWork = course.order.every(
       (i) => course.minutes[i] === 0 || course.uses[i]!.some((r, k) => k % 2 === 0 && course.open[r]),
     );
     this.free = new Float64Array(course.capacity.length);
-    this.parked = Array.from(course.capacity, () => []);
+    this.luck = luck;
+    this.anyones = Uint8Array.from(course.uses, (uses) => (this.isAnyones(uses) ? 1 : 0));
+    this.racks = new Racks(course, this.free, (i) => this.anyones[i] === 1);
     this.toolFamily = new Int32Array(course.capacity.length);
     this.toolEnd = new Float64Array(course.capacity.length);
-    this.luck = luck;
     this.left = new Float64Array(risks.supplies.length);
     this.boughtBy = new Float64Array(risks.supplies.length);
     this.isTakenOver = new Uint8Array(n);
@@ -182,7 +177,6 @@ export class Player {
       this.arrive(t);
       while (first < order.length && (this.done[order[first]!]! || this.isUnderWay(order[first]!))) first++;
       if (first >= order.length && this.ends.size === 0 && this.waiting.size === 0) break;
-      if (this.ends.size === 0) for (let r = 0; r < this.parked.length; r++) this.unpark(r);
       const behind = first < order.length && this.begin[order[first]!]! < t;
       const wake = this.startWhatCan(t, behind, early);
       const next = Math.min(this.ends.least, this.waiting.least, wake);
@@ -213,16 +207,12 @@ export class Player {
 
   private prepare({ later }: Twist): void {
     const { course, n } = this;
-    this.ready.clear();
-    this.pressing.clear();
-    for (const heap of this.byLoad) heap.clear();
-    this.urgent.clear();
+    this.racks.clear();
     this.waiting.clear();
     this.ends.clear();
     this.times.clear();
     this.tomorrow.length = 0;
     this.tomorrowAt = Infinity;
-    for (const list of this.parked) list.length = 0;
     this.free.set(course.capacity);
     this.toolFamily.fill(CLEAN);
     this.toolEnd.fill(-Infinity);
@@ -259,15 +249,7 @@ export class Player {
   }
 
   private hold(list: readonly number[], sign: 1 | -1): void {
-    for (let k = 0; k < list.length; k += 2) {
-      this.free[list[k]!]! -= sign * list[k + 1]!;
-      if (sign < 0) this.unpark(list[k]!);
-    }
-  }
-
-  /** Something has let go of a resource: who waits for it may try again. */
-  private unpark(resource: number): void {
-    this.putBack(this.parked[resource]!);
+    for (let k = 0; k < list.length; k += 2) this.free[list[k]!]! -= sign * list[k + 1]!;
   }
 
   private useTool(i: number, end: number): void {
@@ -335,28 +317,29 @@ export class Player {
     while (this.waiting.least <= t) {
       const i = this.waiting.take();
       if (this.queued[i] === AWAY) this.queued[i] = READY;
-      if (this.isReady(i)) this.putReady(i);
+      if (this.isReady(i)) this.lay(i);
     }
     if (t < this.tomorrowAt) return;
     this.tomorrowAt = Infinity;
-    this.putBack(this.tomorrow);
-  }
-
-  /** What was put aside may be tried again. */
-  private putBack(list: number[]): void {
-    for (const i of list)
+    for (const i of this.tomorrow)
       if (this.queued[i] === AWAY) {
         this.queued[i] = READY;
-        if (!this.done[i] && this.pending[i] === 0) this.putReady(i);
+        if (this.isReady(i)) this.lay(i);
       }
-    list.length = 0;
+    this.tomorrow.length = 0;
   }
 
-  private putReady(i: number): void {
-    this.ready.put(this.rank[i]!, i);
-    this.pressing.put(this.course.latest[i]!, i);
-    if (this.longestSetup[i]! > 0) this.byLoad[this.course.family[i]!]!.put(this.course.latest[i]!, i);
-    if (this.closesAt[i]! < Infinity) this.urgent.put(this.closesAt[i]!, i);
+  private lay(i: number): void {
+    const { racks, course } = this;
+    racks.lay(i, PLANNED, this.rank[i]!);
+    racks.put(i, DATE, course.latest[i]!);
+    if (this.longestSetup[i]! > 0) racks.put(i, LOAD + course.family[i]!, course.latest[i]!);
+    if (this.closesAt[i]! < Infinity) racks.put(i, SHUTS, this.closesAt[i]!);
+  }
+
+  private putAway(i: number): void {
+    this.queued[i] = AWAY;
+    this.racks.away(i);
   }
 
   /** @returns the moment at which something that could not be started may be tried again */
@@ -364,46 +347,50 @@ export class Player {
     if (this.areHandsFull()) return Infinity;
     const tonight = this.leftTonight(t);
     if (tonight <= 0) return this.nextOpening(t);
-    const { tried, from } = this;
+    const { tried, by, lacking, racks } = this;
     tried.length = 0;
-    from.length = 0;
+    lacking.length = 0;
+    by.length = 0;
     let wake = Infinity;
-    const sources = behind ? this.whatPresses(t) : this.asPlanned;
+    racks.look(this.ends.size === 0);
+    const keys = behind ? this.whatPresses(t) : this.asPlanned;
     let k = 0;
     while (tried.length < TRIED) {
-      while (k < sources.length && sources[k]!.size === 0) k++;
-      if (k === sources.length) break;
-      const i = sources[k]!.take();
+      const i = racks.take(keys[k]!);
+      if (i < 0) {
+        if (++k === keys.length) break;
+        continue;
+      }
       if (!this.isReady(i)) continue;
       const release = this.begin[i]! - early;
       if (!behind && release > t) {
         tried.push(i);
-        from.push(k);
+        by.push(keys[k]!);
         if (release < wake) wake = release;
         break;
       }
       if (this.course.minutes[i]! > tonight && !this.course.isPausable[i] && this.closesAt[i] === Infinity) {
-        this.queued[i] = AWAY;
+        this.putAway(i);
         this.tomorrow.push(i);
         continue;
       }
       this.seeWhoDoes(i, t, behind);
       const bought = this.boughtFor(i, t);
       if (bought > t) {
-        this.queued[i] = AWAY;
+        this.putAway(i);
         this.waiting.put(bought, i);
         continue;
       }
-      const taken = this.takenFor(i);
-      if (taken >= 0) {
-        this.queued[i] = AWAY;
-        this.parked[taken]!.push(i);
+      // The racks have seen to it, but not to who does it.
+      if (this.anyones[i] === 1 && this.isTaken(i)) {
+        this.putAway(i);
+        lacking.push(i);
         continue;
       }
       const setup = this.setupAt(i, t);
       if (t + setup < this.readyAt[i]!) {
         tried.push(i);
-        from.push(k);
+        by.push(keys[k]!);
         wake = Math.min(wake, this.readyAt[i]! - setup);
         continue;
       }
@@ -411,47 +398,48 @@ export class Player {
       const when = behind && this.isTooMany(i) ? this.nextSession(t) : this.whenFits(i, t, behind);
       if (when > t) {
         // Too little of the evening is left, or its window would shut over night: one does not look at it again with every step.
-        this.queued[i] = AWAY;
+        this.putAway(i);
         const glance = t + GLANCE;
         this.waiting.put(glance < when && glance < this.sessionEnd(t) ? glance : when, i);
         continue;
       }
       this.start(i, t);
       if (this.areHandsFull()) break;
+      racks.look(false);
     }
-    tried.forEach((i, nth) => {
-      const source = sources[from[nth]!]!;
-      const by =
-        source === this.ready ? this.rank : source === this.urgent ? this.closesAt : this.course.latest;
-      source.put(by[i]!, i);
-    });
+    for (let nth = 0; nth < tried.length; nth++)
+      racks.put(tried[nth]!, by[nth]!, this.keyOf(tried[nth]!, by[nth]!));
+    for (const i of lacking) {
+      this.queued[i] = READY;
+      this.lay(i);
+    }
     if (this.tomorrow.length > 0) this.tomorrowAt = this.nextOpening(this.sessionEnd(t));
     return Math.min(wake, this.tomorrowAt);
   }
 
   /** Once the bench is behind: what would shut, what goes on with the load in hand, what must begin first for its date. */
-  private whatPresses(t: number): readonly Heap[] {
+  private whatPresses(t: number): readonly number[] {
     const { tools } = this.course;
-    const sources = [this.urgent];
-    this.dropStale(this.pressing);
+    const { racks, asPresses } = this;
+    asPresses.length = 0;
+    asPresses.push(SHUTS);
+    const presses = racks.least(DATE);
     for (let r = 0; r < tools.length; r++) {
       const tool = tools[r];
       const load = this.toolFamily[r]!;
       if (!tool || load === CLEAN || t - this.toolEnd[r]! > tool.idle) continue;
-      const goesOn = this.byLoad[load]!;
-      this.dropStale(goesOn);
-      if (goesOn.least <= this.pressing.least + GOES_ON) sources.push(goesOn);
+      if (racks.least(LOAD + load) <= presses + GOES_ON) asPresses.push(LOAD + load);
     }
-    sources.push(this.pressing);
-    return sources;
+    asPresses.push(DATE);
+    return asPresses;
+  }
+
+  private keyOf(i: number, kind: number): number {
+    return kind === PLANNED ? this.rank[i]! : kind === SHUTS ? this.closesAt[i]! : this.course.latest[i]!;
   }
 
   private isReady(i: number): boolean {
     return this.queued[i] === READY && !this.done[i] && this.pending[i] === 0;
-  }
-
-  private dropStale(heap: Heap): void {
-    for (let i = heap.first; i !== undefined && !this.isReady(i); i = heap.first) heap.take();
   }
 
   /** Nothing goes without hands: until they are free nobody looks round. */
@@ -515,25 +503,26 @@ export class Player {
     return when;
   }
 
-  /** The resource that an operation would need and that is taken; −1: none. */
-  private takenFor(i: number): number {
+  /** May others do what a helper is to do? */
+  private isAnyones(uses: readonly number[]): boolean {
+    return uses.some((r, k) => k % 2 === 0 && this.luck.away[r] && this.luck.instead[r]! >= 0);
+  }
+
+  /** Is anything taken that it would need? */
+  private isTaken(i: number): boolean {
+    const { free } = this;
     const uses = this.usesOf(i);
     const lets = this.course.lets[i]!;
-    for (let k = 0; k < uses.length; k += 2) {
-      let free = this.free[uses[k]!]!;
-      for (let l = 0; l < lets.length; l += 2) if (lets[l] === uses[k]) free += lets[l + 1]!;
-      if (free < uses[k + 1]!) return uses[k]!;
-    }
+    for (let k = 0; k < uses.length; k += 2)
+      if (free[uses[k]!]! + amountOf(lets, uses[k]!) < uses[k + 1]!) return true;
     // Where nothing is under way nothing is going to let go: then it goes on all the same.
-    if (this.ends.size === 0) return -1;
+    if (this.ends.size === 0) return false;
     const takes = this.course.takes[i]!;
     for (let k = 0; k < takes.length; k += 2) {
-      let free = this.free[takes[k]!]!;
-      for (let l = 0; l < lets.length; l += 2) if (lets[l] === takes[k]) free += lets[l + 1]!;
-      for (let u = 0; u < uses.length; u += 2) if (uses[u] === takes[k]) free -= uses[u + 1]!;
-      if (free < takes[k + 1]!) return takes[k]!;
+      const left = free[takes[k]!]! + amountOf(lets, takes[k]!) - amountOf(uses, takes[k]!);
+      if (left < takes[k + 1]!) return true;
     }
-    return -1;
+    return false;
   }
 
   /** Minutes of set-up that its tool needs now. */
@@ -705,6 +694,7 @@ export class Player {
 
   private begins(i: number): void {
     this.queued[i] = BEGUN;
+    this.racks.away(i);
     this.noWindow(i);
     this.hold(this.course.lets[i]!, -1);
   }
@@ -741,7 +731,11 @@ export class Player {
     const chain = this.chainOf(lag);
     const inChain = new Set(chain);
     for (const x of chain) {
-      if (!this.done[x]) continue;
+      if (!this.done[x]) {
+        if (this.queued[x] !== BEGUN) this.queued[x] = OPEN;
+        this.racks.away(x);
+        continue;
+      }
       this.done[x] = 0;
       this.queued[x] = OPEN;
       this.noWindow(x);
@@ -749,6 +743,7 @@ export class Player {
         if (!this.done[next.to] || inChain.has(next.to)) this.pending[next.to]!++;
     }
     this.queued[i] = OPEN;
+    this.racks.away(i);
     for (const x of chain) {
       this.pending[x] = this.course.before[x]!.reduce((open, l) => open + (this.done[l.from] ? 0 : 1), 0);
       this.readyAt[x] = t;
@@ -790,11 +785,6 @@ export class Player {
       if (!this.done[i] || this.at[i]! > Math.max(end, course.end[i]!) + HAIR) outcome.overrun[k] = 1;
     }
   }
-}
-
-function takesOf(uses: readonly number[], resource: number): number {
-  for (let k = 0; k < uses.length; k += 2) if (uses[k] === resource) return uses[k + 1]!;
-  return 0;
 }
 
 function longest(tool: Tool | null): number {

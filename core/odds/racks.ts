@@ -1,0 +1,143 @@
+/**
+ * What is ready, where it may be picked by several keys: as planned, by what shuts first, by date, by load. What takes the same lies on the
+ * same rack, and a rack is not looked at while any of that is missing: a full booth costs nothing, however much waits for it.
+ */
+import type { Course } from './course';
+import { Heap } from './heap';
+
+/** By what is picked; what goes on with load `l` has the key `LOAD + l`. */
+export const PLANNED = 0;
+export const SHUTS = 1;
+export const DATE = 2;
+export const LOAD = 3;
+
+const NOWHERE = -1;
+
+/** Resource and amount in turn. */
+type Needs = readonly number[];
+
+/** What each operation uses while it is worked on, takes from then on, and lets go of. */
+type Takes = Pick<Course, 'ids' | 'uses' | 'takes' | 'lets'>;
+
+interface Rack {
+  /** what must be free while it is worked on, and what it holds from then on */
+  readonly works: Needs;
+  readonly holds: Needs;
+  readonly byKind: (Heap | undefined)[];
+  /** how many operations lie on it */
+  count: number;
+}
+
+export class Racks {
+  private readonly racks: Rack[] = [];
+  private readonly home: Int32Array;
+  private readonly isLaid: Uint8Array;
+  /** those that are looked at now */
+  private readonly open: Rack[] = [];
+
+  /**
+   * @param free by resource: how much of it is free, as it stands when asked
+   * @param isAnyones may others do it? Then it is always looked at
+   */
+  constructor(
+    course: Takes,
+    private readonly free: Float64Array,
+    isAnyones: (i: number) => boolean,
+  ) {
+    const { length } = course.ids;
+    const known = new Map<string, number>();
+    this.isLaid = new Uint8Array(length);
+    this.home = Int32Array.from({ length }, (_, i) => {
+      const { works, holds } = isAnyones(i) ? { works: [], holds: [] } : needsOf(course, i);
+      const key = `${works.join()};${holds.join()}`;
+      const rack = known.get(key) ?? this.racks.push({ works, holds, byKind: [], count: 0 }) - 1;
+      known.set(key, rack);
+      return rack;
+    });
+  }
+
+  clear(): void {
+    for (const rack of this.racks) {
+      for (const heap of rack.byKind) heap?.clear();
+      rack.count = 0;
+    }
+    this.isLaid.fill(0);
+  }
+
+  /** Puts an operation on its rack, with the first of its keys. */
+  lay(i: number, kind: number, key: number): void {
+    if (this.isLaid[i] === 0) this.racks[this.home[i]!]!.count++;
+    this.isLaid[i] = 1;
+    this.put(i, kind, key);
+  }
+
+  /** One more key of an operation; nothing for what is on no rack. */
+  put(i: number, kind: number, key: number): void {
+    if (this.isLaid[i] === 0) return;
+    const { byKind } = this.racks[this.home[i]!]!;
+    (byKind[kind] ??= new Heap()).put(key, i);
+  }
+
+  /** It is on no rack any more, whatever keys it has there. */
+  away(i: number): void {
+    if (this.isLaid[i] === 1) this.racks[this.home[i]!]!.count--;
+    this.isLaid[i] = 0;
+  }
+
+  /** Sees again what is free. @param isIdle nothing is under way, so nothing lets go: what is held keeps nobody waiting */
+  look(isIdle: boolean): void {
+    this.open.length = 0;
+    for (const rack of this.racks)
+      if (rack.count > 0 && this.isFree(rack.works) && (isIdle || this.isFree(rack.holds)))
+        this.open.push(rack);
+  }
+
+  /** The least key of a kind on the racks that are looked at; Infinity: none. */
+  least(kind: number): number {
+    return this.first(kind)?.least ?? Infinity;
+  }
+
+  /** The operation with the least key of a kind; −1: none. Its other keys stay. */
+  take(kind: number): number {
+    return this.first(kind)?.take() ?? NOWHERE;
+  }
+
+  private first(kind: number): Heap | undefined {
+    let best: Heap | undefined;
+    for (const { byKind } of this.open) {
+      const heap = byKind[kind];
+      if (!heap) continue;
+      // What went away since is dropped from the top.
+      while (heap.size > 0 && this.isLaid[heap.first!] === 0) heap.take();
+      if (heap.size > 0 && !(best && heap.least >= best.least)) best = heap;
+    }
+    return best;
+  }
+
+  private isFree(needs: Needs): boolean {
+    for (let k = 0; k < needs.length; k += 2) if (this.free[needs[k]!]! < needs[k + 1]!) return false;
+    return true;
+  }
+}
+
+/** What of each resource must be free before an operation begins: what it lets go of as it begins counts as free. */
+function needsOf(course: Takes, i: number): { works: Needs; holds: Needs } {
+  const uses = course.uses[i]!;
+  const takes = course.takes[i]!;
+  const lets = course.lets[i]!;
+  const works = needs(uses, (r, much) => much - amountOf(lets, r));
+  const holds = needs(takes, (r, much) => much + amountOf(uses, r) - amountOf(lets, r));
+  return { works, holds };
+}
+
+function needs(list: Needs, need: (resource: number, much: number) => number): Needs {
+  const all: number[] = [];
+  for (let k = 0; k < list.length; k += 2) all.push(list[k]!, need(list[k]!, list[k + 1]!));
+  return all;
+}
+
+/** How much of a resource a list of needs speaks of. */
+export function amountOf(list: Needs, resource: number): number {
+  for (let k = 0; k < list.length; k += 2) if (list[k] === resource) return list[k + 1]!;
+  return 0;
+}

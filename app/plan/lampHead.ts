@@ -76,13 +76,14 @@ export class HandRun {
             >
           }
         </span>
-        <span class="mt-0.5 block h-1.5 overflow-hidden rounded bg-pleat"
-          ><span
-            class="block h-full"
-            [class]="isLikelyOver() ? 'bg-shut' : 'bg-lamp'"
-            [style.width.%]="percent(session.busy)"
-          ></span
-        ></span>
+        <span class="mt-0.5 flex h-1.5 gap-0.5"
+          ><span class="block h-full min-w-0 grow overflow-hidden rounded bg-pleat"
+            ><span class="block h-full bg-lamp" [style.width.%]="percent(session.busy)"></span
+          ></span>
+          @if (isLikelyOver()) {
+            <span class="spill block h-full w-2.5 shrink-0 rounded bg-shut"></span>
+          }
+        </span>
         @if (lamp().width > WIDE) {
           <span class="mt-0.5 block truncate text-[0.85rem]">{{
             evening().kind || (isPlanned() ? 'free' : '…')

@@ -509,7 +509,8 @@ export class PlanView {
     const colours = Object.fromEntries(
       PALETTE.map((role) => [role, style.getPropertyValue(`--${role}`).trim()]),
     ) as Palette;
-    const { svg, width, height } = planPicture(plan, name, colours);
+    const odds = this.forecasts.told()?.forecast.units;
+    const { svg, width, height } = planPicture(plan, name, colours, odds);
     try {
       download(`${fileName(name)}.png`, 'image/png', await pngOf(svg, width, height));
     } catch (error) {

@@ -26,6 +26,19 @@ describe('the plan as a picture', () => {
     expect(svg.split('font-weight="700"').length - 1).toBe(1 + plan.sessions.length + plan.units.length);
   });
 
+  it('shows how likely each unit is in time, and the spread of its day', () => {
+    const { id, due } = plan.units[0]!;
+    const readyBy = [plan.sessions[0]!.start, due - 60, Infinity] as const;
+    const withOdds = planPicture(plan, 'Fair & foul', colours, [
+      { id, inTime: 0.9, readyBy, drivers: [] },
+    ]).svg;
+    expect(svg).not.toContain('in time');
+    expect(withOdds).toContain('>in time: 9 in 10</text>');
+    expect(withOdds).toMatch(
+      /<path d="M[^"]+Z" fill="#123456" fill-opacity="0.45"\/><path d="(M[^"]+Z)?" fill="#123456" fill-opacity="0.5"/,
+    );
+  });
+
   it('keeps what the user wrote as text', () => {
     expect(svg).toContain('&#60;Ferries&#62; &#38; &#34;Co&#34;');
     expect(svg).not.toContain('<Ferries>');

@@ -1,5 +1,7 @@
 /** The plan as a picture to hang up: one SVG of all sessions and units, drawn as the view draws them. */
+import { oddsWords, type Forecast } from '#core/odds';
 import { clockTime, dayName, moment, type Plan } from '#core/plan';
+import { fanOf } from './fan';
 import { rowsOf, type Body } from './rows';
 import { timeAxis } from './timeAxis';
 
@@ -19,10 +21,20 @@ const NAMES = 210;
 const HEAD = 92;
 const MARGIN = 24;
 
-/** @param title stands above it @returns an SVG document that needs nothing else */
-export function planPicture(plan: Plan, title: string, colours: Palette): Picture {
+/**
+ * @param title stands above it
+ * @param odds of each unit, where they are known: its spread is drawn over its row, and said in words
+ * @returns an SVG document that needs nothing else
+ */
+export function planPicture(
+  plan: Plan,
+  title: string,
+  colours: Palette,
+  odds: Forecast['units'] = [],
+): Picture {
   const axis = timeAxis(plan.sessions, PIXELS_PER_MINUTE);
   const rows = rowsOf(plan, axis, new Set());
+  const oddsOf = new Map(odds.map((u) => [u.id, u]));
   const height = HEAD + rows.reduce((sum, r) => sum + r.height, 0) + MARGIN;
   const width = NAMES + axis.width + MARGIN;
   const parts: string[] = [`<rect width="${width}" height="${height}" fill="${colours.ground}"/>`];
@@ -51,7 +63,15 @@ export function planPicture(plan: Plan, title: string, colours: Palette): Pictur
     parts.push(`<path d="M0 ${y + row.height}H${width}" stroke="${colours.line}"/>`);
     text(12, y + 26, 17, colours.ink, shortened(row.unit.name, 24), 700);
     text(12, y + 46, 13, colours.mute, moment(plan.origin, row.unit.due));
+    const told = oddsOf.get(row.unit.id);
+    if (told) text(12, y + 63, 13, colours.mute, `in time: ${oddsWords(told.inTime)}`);
     parts.push(`<g transform="translate(${NAMES} ${y})">`);
+    if (told) {
+      const fan = fanOf(row.unit, told.readyBy, axis, plan.origin);
+      parts.push(
+        `<path d="${fan.inTime}" fill="${colours.open}" fill-opacity="0.45"/><path d="${fan.late}" fill="${colours.shut}" fill-opacity="0.5"/>`,
+      );
+    }
     for (const tile of row.tiles())
       for (const body of tile.bodies) parts.push(bodyOf(body, row.base - row.tideHeight, colours));
     const due = axis.xOf(row.unit.due);

@@ -8,6 +8,7 @@ import { buildModel, type Model } from '../model/model';
 import { nextFit, nextOpen } from '../model/openHours';
 import { propagate } from '../prove/propagate';
 import { Schedule, type Slot } from '../place/schedule';
+import type { Minute, OperationIndex, ResourceIndex } from '../model/units';
 
 export type ReasonKind =
   /** it may not start before its own date */
@@ -34,9 +35,9 @@ export type ReasonKind =
 export interface Reason {
   readonly kind: ReasonKind;
   /** until this minute it keeps the operation back */
-  readonly until: number;
+  readonly until: Minute;
   /** … and from this one on */
-  readonly from: number;
+  readonly from: Minute;
   /** the operations it has to do with */
   readonly operations: readonly string[];
   /** the resource it has to do with */
@@ -107,7 +108,7 @@ export function explainer(problem: Problem, solution: Solution): Explainer {
   return { explain, chain };
 }
 
-function explainOne(model: Model, schedule: Schedule, i: number): Reason[] {
+function explainOne(model: Model, schedule: Schedule, i: OperationIndex): Reason[] {
   const start = schedule.start[i]!;
   if (model.isFixed[i]) return [{ kind: 'pinned', from: start, until: start, operations: [] }];
   const setup = schedule.setup[i]!;
@@ -158,7 +159,7 @@ function clockIdOf(model: Model, lag: Model['lags'][number]): string | undefined
 }
 
 /** Of the calendars of what an operation uses, those that keep it from beginning at `from`: shut then, or not open for long enough. */
-function shutReasons(model: Model, i: number, from: number, until: number, setup: number): Reason[] {
+function shutReasons(model: Model, i: OperationIndex, from: Minute, until: Minute, setup: number): Reason[] {
   const { problem } = model;
   const found: Reason[] = [];
   for (const use of model.uses[i]!) {
@@ -186,7 +187,13 @@ function shutReasons(model: Model, i: number, from: number, until: number, setup
 }
 
 /** What lies between the minute at which `i` could have begun and the minute at which it does. */
-function explainWait(model: Model, schedule: Schedule, i: number, from: number, reasons: Reason[]): number {
+function explainWait(
+  model: Model,
+  schedule: Schedule,
+  i: OperationIndex,
+  from: Minute,
+  reasons: Reason[],
+): number {
   const start = schedule.start[i]!;
   const id = (k: number): string => model.ids[k]!;
   const mark = schedule.mark();
@@ -196,7 +203,7 @@ function explainWait(model: Model, schedule: Schedule, i: number, from: number, 
   const free = Math.min(slot?.start ?? start, start);
   if (free > from) {
     const uses = new Set(model.uses[i]!.map((u) => u.resource));
-    const blockers: { k: number; resource: number }[] = [];
+    const blockers: { k: number; resource: ResourceIndex }[] = [];
     for (let k = 0; k < model.count; k++) {
       if (k === i || !schedule.isPlaced(k)) continue;
       if (schedule.end[k]! <= from - schedule.setup[i]! || schedule.start[k]! - schedule.setup[k]! >= free)
@@ -244,7 +251,7 @@ function explainWait(model: Model, schedule: Schedule, i: number, from: number, 
 }
 
 /** The operations next to `i` of which it goes on with the run, or they with its; none when there would be no more runs with it in the slot. */
-function doneAlong(schedule: Schedule, i: number, slot: Slot): number[] {
+function doneAlong(schedule: Schedule, i: OperationIndex, slot: Slot): number[] {
   const { model, runs } = schedule;
   const resource = model.runsOn[i]![0];
   if (runs === null || resource === undefined) return [];
@@ -266,7 +273,7 @@ function doneAlong(schedule: Schedule, i: number, slot: Slot): number[] {
 }
 
 /** Would the hold that begins with `i` find no room one minute sooner? */
-function isFull(schedule: Schedule, i: number, holdIndex: number): boolean {
+function isFull(schedule: Schedule, i: OperationIndex, holdIndex: number): boolean {
   const hold = schedule.model.holds[holdIndex]!;
   const end = schedule.end[i]!;
   return end > 0 && schedule.holdBlockedAt(hold, end - 1, end) >= 0;

@@ -12,6 +12,7 @@ import { insert, PROMPT } from '../place/insert';
 import { putBack } from '../place/putBack';
 import type { Schedule } from '../place/schedule';
 import type { Structure } from '../place/structure';
+import type { Minute, OperationIndex } from '../model/units';
 
 /**
  * What can't stay pushes on what comes after it, or all others take their places first and it goes in between them, or everything goes in
@@ -48,7 +49,7 @@ function fill(
   structure: Structure,
   key: Float64Array,
   way: Way,
-  old: (i: number) => number | undefined,
+  old: (i: OperationIndex) => number | undefined,
 ): boolean {
   const { model } = schedule;
   const all = [...model.ids.keys()].filter((i) => !model.isFixed[i] && structure.strandOf[i]! >= 0);
@@ -128,7 +129,7 @@ function fill(
 }
 
 /** Places an operation at its old start if all rules allow it. */
-function stays(schedule: Schedule, i: number, start: number | undefined): boolean {
+function stays(schedule: Schedule, i: OperationIndex, start: Minute | undefined): boolean {
   if (start === undefined || start < schedule.startLow(i) || start > schedule.startHigh(i)) return false;
   const slot = findSlot(schedule, i, start, start, schedule.endHigh(i));
   if (slot === null || slot.end < schedule.endLow(i) || isBroken(schedule, i, slot.start, slot.end))

@@ -23,6 +23,7 @@ import { seededRandom, type Random } from '../model/random';
 import { Schedule } from '../place/schedule';
 import { settleIn } from '../place/settle';
 import { structureOf } from '../place/structure';
+import type { Minute } from '../model/units';
 
 export interface SearchOptions {
   readonly seed?: number;
@@ -381,7 +382,7 @@ function running(
 interface Aim {
   readonly within: Bounds;
   /** share of the search up to which it is looked for */
-  readonly until: number;
+  readonly until: Minute;
   readonly isMet: () => boolean;
 }
 

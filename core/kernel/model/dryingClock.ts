@@ -1,11 +1,12 @@
 /** A drying clock as a table of ticks by minute, so that both directions are a look-up. */
+import type { Minute, Ticks } from './units';
 export type DryingClock = Float64Array;
 
 /** Half of rule 4's tolerance and a little more: the solver stays inside what the judge accepts. */
 const TOLERANCE = 9e-7;
 
 /** Ticks at every minute from 0 to the horizon (linear between points, rule in docs/formats.md). */
-export function dryingClock(points: readonly (readonly [number, number])[], horizon: number): DryingClock {
+export function dryingClock(points: readonly (readonly [number, number])[], horizon: Minute): DryingClock {
   const table = new Float64Array(horizon + 1);
   let k = 0;
   for (let t = 0; t <= horizon; t++) {
@@ -22,7 +23,7 @@ export function dryingClock(points: readonly (readonly [number, number])[], hori
 }
 
 /** First minute whose ticks reach `ticks`; the table's length if none does. The search begins around a guess and widens. */
-function firstReaching(table: DryingClock, ticks: number, guess: number): number {
+function firstReaching(table: DryingClock, ticks: Ticks, guess: number): number {
   const last = table.length - 1;
   if (table[last]! < ticks) return table.length;
   let low = 0;
@@ -60,13 +61,13 @@ function firstReaching(table: DryingClock, ticks: number, guess: number): number
 }
 
 /** Earliest minute at least `ticks` after minute `from`. */
-export function earliestAfter(clock: DryingClock | null, from: number, ticks: number): number {
+export function earliestAfter(clock: DryingClock | null, from: Minute, ticks: Ticks): Minute {
   if (clock === null) return from + ticks;
   return firstReaching(clock, clock[from]! + ticks - TOLERANCE, from + ticks);
 }
 
 /** Latest minute at most `ticks` after minute `from`. */
-export function latestAfter(clock: DryingClock | null, from: number, ticks: number): number {
+export function latestAfter(clock: DryingClock | null, from: Minute, ticks: Ticks): Minute {
   if (clock === null) return from + ticks;
   const limit = clock[from]! + ticks + TOLERANCE;
   const at = firstReaching(clock, limit, from + ticks);
@@ -74,7 +75,7 @@ export function latestAfter(clock: DryingClock | null, from: number, ticks: numb
 }
 
 /** Latest minute at least `ticks` before minute `to`; negative if none. */
-export function latestBefore(clock: DryingClock | null, to: number, ticks: number): number {
+export function latestBefore(clock: DryingClock | null, to: Minute, ticks: Ticks): Minute {
   if (clock === null) return to - ticks;
   const limit = clock[to]! - ticks + TOLERANCE;
   const at = firstReaching(clock, limit, to - ticks);
@@ -82,12 +83,12 @@ export function latestBefore(clock: DryingClock | null, to: number, ticks: numbe
 }
 
 /** Earliest minute at most `ticks` before minute `to`. */
-export function earliestBefore(clock: DryingClock | null, to: number, ticks: number): number {
+export function earliestBefore(clock: DryingClock | null, to: Minute, ticks: Ticks): Minute {
   if (clock === null) return to - ticks;
   return firstReaching(clock, clock[to]! - ticks - TOLERANCE, to - ticks);
 }
 
 /** Ticks from minute `from` to minute `to`. */
-export function ticksBetween(clock: DryingClock | null, from: number, to: number): number {
+export function ticksBetween(clock: DryingClock | null, from: Minute, to: Minute): Ticks {
   return clock === null ? to - from : clock[to]! - clock[from]!;
 }

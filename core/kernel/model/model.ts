@@ -6,16 +6,17 @@
 import type { Problem } from '../document/document';
 import { dryingClock, type DryingClock } from './dryingClock';
 import { intersect, openHours, type OpenHours } from './openHours';
+import type { Minute, OperationIndex, ResourceIndex, Ticks } from './units';
 
 export interface Lag {
   readonly index: number;
-  readonly from: number;
-  readonly to: number;
-  readonly min: number;
+  readonly from: OperationIndex;
+  readonly to: OperationIndex;
+  readonly min: Ticks;
   /** Infinity when the lag never closes */
-  readonly max: number;
+  readonly max: Ticks;
   /** Infinity when nothing is preferred */
-  readonly prefer: number;
+  readonly prefer: Ticks;
   /** it closes, or should: the two are placed together. What is to be sooner after a fixed moment is free of it. */
   readonly isWindow: boolean;
   readonly clock: DryingClock | null;
@@ -23,14 +24,14 @@ export interface Lag {
 
 export interface Hold {
   readonly index: number;
-  readonly resource: number;
+  readonly resource: ResourceIndex;
   readonly amount: number;
-  readonly from: number;
-  readonly to: number;
+  readonly from: OperationIndex;
+  readonly to: OperationIndex;
 }
 
 export interface Use {
-  readonly resource: number;
+  readonly resource: ResourceIndex;
   readonly amount: number;
 }
 
@@ -45,7 +46,7 @@ export interface Tool {
 
 export interface Due {
   readonly unit: number;
-  readonly ready: number;
+  readonly ready: OperationIndex;
   readonly due: number;
   readonly weight: number;
 }
@@ -53,7 +54,7 @@ export interface Due {
 export interface Model {
   readonly problem: Problem;
   readonly count: number;
-  readonly horizon: number;
+  readonly horizon: Minute;
   readonly ids: readonly string[];
   readonly minutes: Int32Array;
   readonly earliest: Int32Array;
@@ -99,7 +100,7 @@ export function buildModel(problem: Problem): Model {
   const { operations, horizon } = problem;
   const count = operations.length;
   const indexOf = new Map(operations.map((o, i) => [o.id, i]));
-  const op = (id: string): number => indexOf.get(id)!;
+  const op = (id: string): OperationIndex => indexOf.get(id)!;
   const resources = problem.resources ?? [];
   const resourceOf = new Map(resources.map((r, i) => [r.id, i]));
   const calendars = new Map((problem.calendars ?? []).map((c) => [c.id, openHours(c.open)]));
@@ -248,7 +249,7 @@ function bindingUses(
   const isHeld = new Set(holds.map((h) => h.resource));
   const users = capacity.map((): number[] => []);
   uses.forEach((list, i) => list.forEach((u) => users[u.resource]!.push(i)));
-  const amountOf = (i: number, r: number): number =>
+  const amountOf = (i: OperationIndex, r: ResourceIndex): number =>
     uses[i]!.reduce((sum, u) => (u.resource === r ? sum + u.amount : sum), 0);
   capacity.forEach((room, r) => {
     const mine = users[r]!;
@@ -269,7 +270,7 @@ function bindingUses(
 }
 
 /** Do two operations use a resource that both could not have at the same time, or not always? */
-export function sharesResource(model: Model, a: number, b: number): boolean {
+export function sharesResource(model: Model, a: OperationIndex, b: OperationIndex): boolean {
   for (const u of model.binding[a]!)
     for (const v of model.binding[b]!) if (u.resource === v.resource) return true;
   return false;

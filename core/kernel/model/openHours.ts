@@ -2,6 +2,7 @@
  * The minutes in which every calendar of an operation is open, and the questions the solver asks of them.
  * `null` intervals mean: always open.
  */
+import type { Minute } from './units';
 export interface OpenHours {
   readonly from: Int32Array;
   readonly to: Int32Array;
@@ -41,7 +42,7 @@ export function intersect(a: OpenHours, b: OpenHours): OpenHours {
 }
 
 /** Index of the first interval that ends after minute `t`. */
-export function intervalAfter(open: OpenHours, t: number): number {
+export function intervalAfter(open: OpenHours, t: Minute): number {
   const { to, first } = open;
   const k = t < 0 ? 0 : Math.trunc(t) >> STRETCH;
   if (!(t < NEVER) || k >= first.length) return to.length;
@@ -51,7 +52,7 @@ export function intervalAfter(open: OpenHours, t: number): number {
 }
 
 /** Earliest start >= t with `[start - setup, start + minutes)` in one interval, or NEVER. */
-export function nextFit(open: OpenHours | null, t: number, setup: number, minutes: number): number {
+export function nextFit(open: OpenHours | null, t: Minute, setup: number, minutes: number): Minute {
   if (open === null) return Math.max(t, setup);
   const { from, to } = open;
   for (let i = intervalAfter(open, t - setup); i < from.length; i++) {
@@ -62,7 +63,7 @@ export function nextFit(open: OpenHours | null, t: number, setup: number, minute
 }
 
 /** Latest start with `[start - setup, start + minutes)` in one interval and its end <= t, or -1. */
-export function previousFit(open: OpenHours | null, t: number, minutes: number, setup = 0): number {
+export function previousFit(open: OpenHours | null, t: Minute, minutes: number, setup = 0): Minute {
   if (open === null) return t - minutes;
   const { from, to } = open;
   for (let i = Math.min(intervalAfter(open, t), from.length - 1); i >= 0; i--) {
@@ -73,12 +74,12 @@ export function previousFit(open: OpenHours | null, t: number, minutes: number, 
 }
 
 /** Earliest open minute >= t from which `[start - setup, start)` is in the same interval, or NEVER. */
-export function nextOpen(open: OpenHours | null, t: number, setup: number): number {
+export function nextOpen(open: OpenHours | null, t: Minute, setup: number): Minute {
   return nextFit(open, t, setup, 1);
 }
 
 /** When work of `minutes` that begins in the open minute `start` and pauses while closed is done, or NEVER. */
-export function pausableEnd(open: OpenHours | null, start: number, minutes: number): number {
+export function pausableEnd(open: OpenHours | null, start: Minute, minutes: number): Minute {
   if (open === null) return start + minutes;
   let left = minutes;
   for (let i = intervalAfter(open, start); i < open.from.length; i++) {
@@ -90,7 +91,7 @@ export function pausableEnd(open: OpenHours | null, start: number, minutes: numb
 }
 
 /** Latest open start from which pausable work of `minutes` ends by `t`, or -1. */
-export function pausableStart(open: OpenHours | null, t: number, minutes: number): number {
+export function pausableStart(open: OpenHours | null, t: Minute, minutes: number): Minute {
   if (open === null) return t - minutes;
   let left = minutes;
   for (let i = Math.min(intervalAfter(open, t), open.from.length - 1); i >= 0; i--) {

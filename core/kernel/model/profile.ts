@@ -2,6 +2,7 @@
  * How much of a resource is taken at every minute. Minutes are kept in chunks, each with its own sum and an upper bound
  * of its minutes, so that a hold of several days costs little more than a step of several minutes.
  */
+import type { Minute } from './units';
 const BITS = 6;
 const CHUNK = 1 << BITS;
 
@@ -15,7 +16,7 @@ export class Profile {
   private readonly isLoose: Uint8Array;
 
   /** @param most the most that can ever be taken at a time: small numbers are kept in half the room */
-  constructor(horizon: number, most: number) {
+  constructor(horizon: Minute, most: number) {
     const chunks = (horizon >> BITS) + 2;
     this.minutes = most < 0x7fff ? new Int16Array(chunks << BITS) : new Int32Array(chunks << BITS);
     this.whole = new Int32Array(chunks);
@@ -24,7 +25,7 @@ export class Profile {
   }
 
   /** Takes `amount` (negative: gives back) in [from, to). */
-  add(from: number, to: number, amount: number): void {
+  add(from: Minute, to: Minute, amount: number): void {
     if (from >= to) return;
     const first = from >> BITS;
     const last = (to - 1) >> BITS;
@@ -37,7 +38,7 @@ export class Profile {
     if (end === last) this.addWithin(last, last << BITS, to, amount);
   }
 
-  private addWithin(chunk: number, from: number, to: number, amount: number): void {
+  private addWithin(chunk: number, from: Minute, to: Minute, amount: number): void {
     const { minutes } = this;
     if (amount < 0) {
       for (let t = from; t < to; t++) minutes[t]! += amount;
@@ -67,7 +68,7 @@ export class Profile {
   }
 
   /** Latest minute in [from, to) at which more than `limit` is taken, or -1. */
-  lastAbove(from: number, to: number, limit: number): number {
+  lastAbove(from: Minute, to: Minute, limit: number): Minute {
     if (from >= to) return -1;
     const { minutes, whole } = this;
     const first = from >> BITS;
@@ -81,7 +82,7 @@ export class Profile {
   }
 
   /** Earliest minute in [from, to) at which more than `limit` is taken, or -1. */
-  firstAbove(from: number, to: number, limit: number): number {
+  firstAbove(from: Minute, to: Minute, limit: number): Minute {
     if (from >= to) return -1;
     const { minutes, whole } = this;
     const last = (to - 1) >> BITS;

@@ -1,4 +1,5 @@
 /** The operations on a tool in the order in which they start (starting alike: in which they end; ending alike: of the problem). */
+import type { Minute, OperationIndex } from './units';
 export class ToolSequence {
   private readonly operations: Int32Array;
   private readonly starts: Int32Array;
@@ -17,7 +18,7 @@ export class ToolSequence {
   }
 
   /** The operation at a place, -1 before the first and behind the last. */
-  at(k: number): number {
+  at(k: number): OperationIndex {
     return k >= 0 && k < this.count ? this.operations[k]! : -1;
   }
 
@@ -27,7 +28,7 @@ export class ToolSequence {
   }
 
   /** Place of the first operation that starts (or, starting alike, ends) at or after. */
-  position(start: number, end: number): number {
+  position(start: Minute, end: Minute): number {
     const { starts, ends } = this;
     let low = 0;
     let high = this.count;
@@ -41,7 +42,7 @@ export class ToolSequence {
   }
 
   /** @returns its place */
-  add(i: number, start: number, end: number): number {
+  add(i: OperationIndex, start: Minute, end: Minute): number {
     const { operations, starts, ends, count } = this;
     let k = this.position(start, end);
     // History may run side by side: what began and ended together stands in the order of the problem, as for the judge.
@@ -57,7 +58,7 @@ export class ToolSequence {
   }
 
   /** @param start where it started @returns the place that it had */
-  remove(i: number, start: number): number {
+  remove(i: OperationIndex, start: Minute): number {
     const { operations, starts, ends, count } = this;
     let k = this.position(start, -1);
     while (operations[k] !== i) k++;

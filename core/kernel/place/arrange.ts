@@ -1,5 +1,6 @@
 /** Brings operations into an order in which each can be inserted after all it waits for. */
 import type { Model } from '../model/model';
+import type { OperationIndex } from '../model/units';
 
 /**
  * A topological order of a set of operations, smallest key first among those that are free. What a window ties to the
@@ -34,7 +35,7 @@ export function arrange(model: Model, operations: readonly number[], key: Float6
 }
 
 /** Does a window that one of the set has opened close on this operation? */
-function isWithinWindow(model: Model, i: number, set: ReadonlyMap<number, number>): boolean {
+function isWithinWindow(model: Model, i: OperationIndex, set: ReadonlyMap<number, number>): boolean {
   for (const lag of model.lagsIn[i]!) if (lag.isWindow && set.has(lag.from)) return true;
   return false;
 }
@@ -45,13 +46,13 @@ class KeyHeap {
 
   constructor(private readonly key: Float64Array) {}
 
-  private isBefore(a: number, b: number): boolean {
+  private isBefore(a: OperationIndex, b: OperationIndex): boolean {
     const ka = this.key[a]!;
     const kb = this.key[b]!;
     return ka < kb || (ka === kb && a < b);
   }
 
-  push(i: number): void {
+  push(i: OperationIndex): void {
     const { items } = this;
     let k = items.length;
     items.push(i);

@@ -3,6 +3,7 @@ import { earliestBefore } from '../model/dryingClock';
 import { nextFit } from '../model/openHours';
 import { startFor } from '../model/startFor';
 import type { Schedule } from './schedule';
+import type { Minute, OperationIndex } from '../model/units';
 
 /**
  * Is there something that `i` at `start` breaks: a window that has shut, a hold without room?
@@ -10,10 +11,10 @@ import type { Schedule } from './schedule';
  */
 export function goBack(
   schedule: Schedule,
-  i: number,
-  start: number,
-  end: number,
-): { operation: number; start: number } | null {
+  i: OperationIndex,
+  start: Minute,
+  end: Minute,
+): { operation: OperationIndex; start: Minute } | null {
   const { model } = schedule;
   for (const lag of model.lagsIn[i]!) {
     if (lag.max === Infinity || !schedule.isPlaced(lag.from)) continue;
@@ -42,7 +43,7 @@ export function goBack(
 }
 
 /** Earliest start (minutes) from `low` on with which the holds that begin with `i` find room, as far as they reach at the least. */
-export function roomFrom(schedule: Schedule, i: number, low: number): number {
+export function roomFrom(schedule: Schedule, i: OperationIndex, low: Minute): number {
   const { model, reach } = schedule;
   const minutes = model.minutes[i]!;
   if (model.pausable[i]) return low;
@@ -64,6 +65,6 @@ export function roomFrom(schedule: Schedule, i: number, low: number): number {
 }
 
 /** Does `i`, placed so, miss a window that is open or leave a hold without room? */
-export function isBroken(schedule: Schedule, i: number, start: number, end: number): boolean {
+export function isBroken(schedule: Schedule, i: OperationIndex, start: Minute, end: Minute): boolean {
   return goBack(schedule, i, start, end) !== null;
 }

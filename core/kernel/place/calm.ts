@@ -2,6 +2,7 @@
 import type { Solution } from '../document/document';
 import type { Model } from '../model/model';
 import { intervalAfter } from '../model/openHours';
+import type { Minute } from '../model/units';
 
 /** Where the operations were, so that leaving one's session can cost something. */
 export interface Calm {
@@ -11,7 +12,7 @@ export interface Calm {
   readonly start: Int32Array;
   /** what an operation costs that begins in another session */
   readonly price: number;
-  sessionAt(start: number): number;
+  sessionAt(start: Minute): number;
 }
 
 /** @param stability cost of every operation that changes its session */
@@ -29,7 +30,7 @@ export function calmOf(model: Model, previous: Solution, stability: number): Cal
 }
 
 /** The number of the session in which a minute lies: by the calendar that most operations know, else by days. */
-export function sessionsOf(model: Model): (t: number) => number {
+export function sessionsOf(model: Model): (t: Minute) => number {
   const open = model.open.find((o) => o !== null);
   return open ? (t) => intervalAfter(open, t) : (t) => Math.floor(t / 1440);
 }

@@ -10,6 +10,7 @@ import { intervalAfter } from '../model/openHours';
 import type { Bounds } from '../prove/propagate';
 import { UNPLACED, type Schedule, type Slot } from './schedule';
 import { isLastMilestone, shifting, type Opening, type Session } from './shifting';
+import type { Minute, OperationIndex, ResourceIndex } from '../model/units';
 
 /**
  * Makes room for an unplaced operation in the first session that is long enough for it, if that closes before `otherwise`.
@@ -18,7 +19,7 @@ import { isLastMilestone, shifting, type Opening, type Session } from './shiftin
  * @param within bounds to keep
  * @returns a slot for it, the others moved; or null, and nothing is changed
  */
-export type CloseGaps = (i: number, low: number, otherwise: number, within: Bounds) => Slot | null;
+export type CloseGaps = (i: OperationIndex, low: Minute, otherwise: number, within: Bounds) => Slot | null;
 
 /** So many operations may move at most: those between which the most time is free. */
 const MOST_MOVED = 24;
@@ -57,7 +58,7 @@ export function gapCloser(schedule: Schedule): CloseGaps {
   };
 
   /** The resource on which the least time would be left with all gaps closed; -1 when there is too little. */
-  function tightest(i: number, list: readonly number[], opens: number, closes: number): number {
+  function tightest(i: OperationIndex, list: readonly number[], opens: Minute, closes: Minute): number {
     left.fill(0);
     for (const j of list) {
       const taken = Math.min(closes, end[j]!) - Math.max(opens, start[j]! - setup[j]!);
@@ -74,7 +75,7 @@ export function gapCloser(schedule: Schedule): CloseGaps {
   }
 
   /** Where in a long list the stretch of `MOST_MOVED` ends that has the most free time, behind where the operation could begin. */
-  function roomiest(list: readonly number[], resource: number, from: number, closes: number): number {
+  function roomiest(list: readonly number[], resource: ResourceIndex, from: Minute, closes: Minute): number {
     const n = list.length;
     if (n <= MOST_MOVED) return n;
     let last = n;
@@ -94,13 +95,13 @@ export function gapCloser(schedule: Schedule): CloseGaps {
     return last;
   }
 
-  function taken(j: number, resource: number): number {
+  function taken(j: OperationIndex, resource: ResourceIndex): number {
     for (const use of model.binding[j]!)
       if (use.resource === resource) return use.amount * (end[j]! - start[j]! + setup[j]!);
     return 0;
   }
 
-  function search(session: Session, from: number): Slot | null {
+  function search(session: Session, from: Minute): Slot | null {
     let notBefore = from;
     let tries = TRIES;
     for (let k = session.first; k <= session.last && tries > 0; k++) {
@@ -120,7 +121,7 @@ export function gapCloser(schedule: Schedule): CloseGaps {
   }
 
   /** Moves what is in the way. @returns the slot then free, or null with the schedule left as far as it came */
-  function makeWay(session: Session, opening: Opening, notBefore: number): Slot | null {
+  function makeWay(session: Session, opening: Opening, notBefore: Minute): Slot | null {
     const { wanted, within, closes, list, first, last } = session;
     const { soonest, latest, target } = shift;
     const { k, behind } = opening;
@@ -142,7 +143,7 @@ export function gapCloser(schedule: Schedule): CloseGaps {
     );
   }
 
-  function moveSooner(j: number, low: number, high: number): boolean {
+  function moveSooner(j: OperationIndex, low: Minute, high: Minute): boolean {
     const was = start[j]!;
     const endHigh = end[j]!;
     schedule.remove(j);
@@ -151,7 +152,7 @@ export function gapCloser(schedule: Schedule): CloseGaps {
   }
 
   /** Milestones that follow go with it. */
-  function moveLater(j: number, low: number, high: number, within: Bounds): boolean {
+  function moveLater(j: OperationIndex, low: Minute, high: Minute, within: Bounds): boolean {
     const was = start[j]!;
     const milestones: number[] = [];
     for (const { to } of model.lagsOut[j]!)
@@ -170,7 +171,7 @@ export function gapCloser(schedule: Schedule): CloseGaps {
     return true;
   }
 
-  function settleIn(j: number, slot: Slot | null): boolean {
+  function settleIn(j: OperationIndex, slot: Slot | null): boolean {
     if (slot === null || isBroken(schedule, j, slot.start, slot.end)) return false;
     place(schedule, j, slot);
     return true;

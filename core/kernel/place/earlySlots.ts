@@ -4,6 +4,7 @@ import { NEVER, nextFit } from '../model/openHours';
 import { canGrow, followerChange, setupFor } from './setups';
 import { scan } from './scan';
 import { UNPLACED, type Schedule, type Slot } from './schedule';
+import type { Minute, OperationIndex, ResourceIndex } from '../model/units';
 
 /**
  * Earliest slot of an unplaced operation in [low, high], ending by `endHigh`, with every setup (its own and that of
@@ -13,10 +14,10 @@ import { UNPLACED, type Schedule, type Slot } from './schedule';
  */
 export function findSlot(
   schedule: Schedule,
-  i: number,
-  low: number,
-  high: number,
-  endHigh: number,
+  i: OperationIndex,
+  low: Minute,
+  high: Minute,
+  endHigh: Minute,
   patience = 0,
   haste = 1,
 ): Slot | null {
@@ -28,11 +29,11 @@ export function findSlot(
 /** `findSlot` with a look at every gap on a resource whose runs count, and at every session in it that would go on with a run. */
 function findInRuns(
   schedule: Schedule,
-  i: number,
-  resource: number,
-  low: number,
-  high: number,
-  endHigh: number,
+  i: OperationIndex,
+  resource: ResourceIndex,
+  low: Minute,
+  high: Minute,
+  endHigh: Minute,
   patience: number,
   haste: number,
 ): Slot | null {
@@ -45,7 +46,7 @@ function findInRuns(
   let best: Slot | null = null;
   let bestScore = Infinity;
   let limit = high;
-  const look = (from: number, to: number, before: number, after: number): void => {
+  const look = (from: Minute, to: Minute, before: OperationIndex, after: OperationIndex): void => {
     const slot = findOnTool(schedule, i, from, Math.min(limit, to - minutes), Math.min(endHigh, to), 0, 1);
     if (slot === null) return;
     if (best === null) limit = Math.min(high, slot.start + patience);
@@ -76,7 +77,7 @@ function findInRuns(
 }
 
 /** How much the set-up behind an operation on its tool changes when it takes a slot. */
-function changeBehind(schedule: Schedule, i: number, slot: Slot): number {
+function changeBehind(schedule: Schedule, i: OperationIndex, slot: Slot): number {
   const resource = schedule.model.tool[i]!;
   const tool = resource < 0 ? null : schedule.model.tools[resource]!;
   if (!tool) return 0;
@@ -86,10 +87,10 @@ function changeBehind(schedule: Schedule, i: number, slot: Slot): number {
 
 function findOnTool(
   schedule: Schedule,
-  i: number,
-  low: number,
-  high: number,
-  endHigh: number,
+  i: OperationIndex,
+  low: Minute,
+  high: Minute,
+  endHigh: Minute,
   patience: number,
   haste: number,
 ): Slot | null {
@@ -127,7 +128,7 @@ function findOnTool(
  * Earliest slot of an operation just taken out that begins in [low, where it was), between the same neighbours on its tool, all
  * set-ups as long as they were; null if there is none.
  */
-export function soonerSlot(schedule: Schedule, i: number, low: number, was: Slot): Slot | null {
+export function soonerSlot(schedule: Schedule, i: OperationIndex, low: Minute, was: Slot): Slot | null {
   const { start, end: endHigh, setup } = was;
   const { model } = schedule;
   const resource = model.tool[i]!;
@@ -161,11 +162,11 @@ export function soonerSlot(schedule: Schedule, i: number, low: number, was: Slot
  */
 export function slotBetween(
   schedule: Schedule,
-  i: number,
+  i: OperationIndex,
   was: number,
-  low: number,
-  high: number,
-  endHigh: number,
+  low: Minute,
+  high: Minute,
+  endHigh: Minute,
 ): Slot | null {
   const resource = schedule.model.tool[i]!;
   const tool = resource < 0 || schedule.model.minutes[i] === 0 ? null : schedule.model.tools[resource];
@@ -177,13 +178,13 @@ export function slotBetween(
 
 function findInGap(
   schedule: Schedule,
-  i: number,
+  i: OperationIndex,
   tool: Tool,
-  before: number,
-  after: number,
-  low: number,
-  high: number,
-  endHigh: number,
+  before: OperationIndex,
+  after: OperationIndex,
+  low: Minute,
+  high: Minute,
+  endHigh: Minute,
 ): Slot | null {
   const { model } = schedule;
   const family = model.family[i]!;
@@ -224,12 +225,12 @@ function findInGap(
 /** Earliest slot with this setup, given what it makes of the next operation's setup. */
 function findBefore(
   schedule: Schedule,
-  i: number,
+  i: OperationIndex,
   tool: Tool,
-  after: number,
-  low: number,
-  high: number,
-  endHigh: number,
+  after: OperationIndex,
+  low: Minute,
+  high: Minute,
+  endHigh: Minute,
   setup: number,
 ): Slot | null {
   if (low > high || low + schedule.model.minutes[i]! > endHigh) return null;
@@ -272,13 +273,13 @@ function findBefore(
 /** `scan`, with the next operation's setup as it will be, ending no sooner than `endLow`. */
 function scanFor(
   schedule: Schedule,
-  i: number,
-  after: number,
+  i: OperationIndex,
+  after: OperationIndex,
   afterSetup: number,
-  low: number,
-  high: number,
-  endLow: number,
-  endHigh: number,
+  low: Minute,
+  high: Minute,
+  endLow: Minute,
+  endHigh: Minute,
   setup: number,
 ): Slot | null {
   if (endHigh < endLow || Math.max(low, setup) + schedule.model.minutes[i]! > endHigh) return null;
@@ -312,11 +313,11 @@ function scanFor(
 /** `scan`, ending no sooner than `endLow`. */
 function scanFrom(
   schedule: Schedule,
-  i: number,
-  low: number,
-  high: number,
-  endLow: number,
-  endHigh: number,
+  i: OperationIndex,
+  low: Minute,
+  high: Minute,
+  endLow: Minute,
+  endHigh: Minute,
   setup: number,
 ): Slot | null {
   let from = schedule.model.pausable[i] ? low : Math.max(low, endLow - schedule.model.minutes[i]!);

@@ -4,6 +4,7 @@ import { NEVER } from '../model/openHours';
 import { scanLate } from './scan';
 import { canGrow } from './setups';
 import { type Schedule, type Slot } from './schedule';
+import type { Minute, OperationIndex } from '../model/units';
 
 /**
  * Latest slot of an unplaced operation that starts in [low, high] and ends by `endHigh`, every setup in its place; null
@@ -11,10 +12,10 @@ import { type Schedule, type Slot } from './schedule';
  */
 export function findLateSlot(
   schedule: Schedule,
-  i: number,
-  low: number,
-  high: number,
-  endHigh: number,
+  i: OperationIndex,
+  low: Minute,
+  high: Minute,
+  endHigh: Minute,
 ): Slot | null {
   const resource = schedule.model.tool[i]!;
   if (resource < 0 || schedule.model.minutes[i] === 0) return scanLate(schedule, i, low, high, endHigh, 0);
@@ -31,13 +32,13 @@ export function findLateSlot(
 
 function findLateInGap(
   schedule: Schedule,
-  i: number,
+  i: OperationIndex,
   tool: Tool,
-  before: number,
-  after: number,
-  low: number,
-  high: number,
-  endHigh: number,
+  before: OperationIndex,
+  after: OperationIndex,
+  low: Minute,
+  high: Minute,
+  endHigh: Minute,
 ): Slot | null {
   const { model } = schedule;
   const family = model.family[i]!;
@@ -55,12 +56,12 @@ function findLateInGap(
 
 function findLateBefore(
   schedule: Schedule,
-  i: number,
+  i: OperationIndex,
   tool: Tool,
-  after: number,
-  low: number,
-  high: number,
-  endHigh: number,
+  after: OperationIndex,
+  low: Minute,
+  high: Minute,
+  endHigh: Minute,
   setup: number,
 ): Slot | null {
   if (low > high) return null;
@@ -79,12 +80,12 @@ function findLateBefore(
 
 function scanLateFor(
   schedule: Schedule,
-  i: number,
-  after: number,
+  i: OperationIndex,
+  after: OperationIndex,
   afterSetup: number,
-  low: number,
-  high: number,
-  endHigh: number,
+  low: Minute,
+  high: Minute,
+  endHigh: Minute,
   setup: number,
 ): Slot | null {
   if (Math.max(low, setup) + schedule.model.minutes[i]! > endHigh) return null;

@@ -3,20 +3,21 @@
  * scheduling (Graham 1966): times alone, no plan by the minute. The times of one resource stand side by side, in rising order.
  */
 import type { Model } from '../model/model';
+import type { Minute, OperationIndex } from '../model/units';
 
 export interface Places {
   /** of all resources together: the length of a table of times */
   readonly count: number;
   /** When all that an operation uses is free. @param at where the table begins in `times` */
-  freeFor(times: Int32Array, at: number, i: number): number;
+  freeFor(times: Int32Array, at: number, i: OperationIndex): number;
   /** By when an operation must have ended so that all it uses is given back in time. */
-  neededAfter(times: Int32Array, at: number, i: number): number;
+  neededAfter(times: Int32Array, at: number, i: OperationIndex): number;
   /** Takes the places that are free first until `end`. */
-  takeUntil(times: Int32Array, i: number, end: number): void;
+  takeUntil(times: Int32Array, i: OperationIndex, end: Minute): void;
   /** Takes the places that are needed last from `start` on. */
-  takeFrom(times: Int32Array, i: number, start: number): void;
+  takeFrom(times: Int32Array, i: OperationIndex, start: Minute): void;
   /** Do two tables fit together when an operation lies between them: every other place free before it is needed? */
-  fit(free: Int32Array, needed: Int32Array, at: number, i: number): boolean;
+  fit(free: Int32Array, needed: Int32Array, at: number, i: OperationIndex): boolean;
 }
 
 export function placesOf(model: Model): Places {

@@ -7,6 +7,7 @@ import { mendAfter, place } from './setups';
 import { earliestBefore, latestAfter } from '../model/dryingClock';
 import type { Model } from '../model/model';
 import { UNPLACED, type Schedule } from './schedule';
+import type { Minute, OperationIndex } from '../model/units';
 
 /** How often a coupled group may try an earlier end before it stays where it is. */
 const RETRIES = 6;
@@ -27,7 +28,7 @@ export function pullLate(schedule: Schedule, operations: readonly number[], bloc
 }
 
 /** Moves operations [from, to) of the list, the last first. */
-function pullGroup(schedule: Schedule, operations: readonly number[], from: number, to: number): void {
+function pullGroup(schedule: Schedule, operations: readonly number[], from: Minute, to: Minute): void {
   const { model } = schedule;
   const last = operations[to - 1]!;
   if (!canMove(schedule, last, to - from === 1)) return;
@@ -63,18 +64,18 @@ function pullGroup(schedule: Schedule, operations: readonly number[], from: numb
 }
 
 /** Is there any room behind the operation? A quick look before anything is taken out. */
-function canMove(schedule: Schedule, i: number, isAlone: boolean): boolean {
+function canMove(schedule: Schedule, i: OperationIndex, isAlone: boolean): boolean {
   const endHigh = schedule.endHigh(i);
   if (schedule.model.lagsOut[i]!.length === 0 || endHigh <= schedule.end[i]!) return false;
   return !isAlone || schedule.startHigh(i) > schedule.start[i]!;
 }
 
-function leadsNowhere(schedule: Schedule, i: number): boolean {
+function leadsNowhere(schedule: Schedule, i: OperationIndex): boolean {
   return schedule.model.lagsOut[i]!.some((lag) => schedule.start[lag.to] === UNPLACED);
 }
 
 /** The follower whose window would already have shut when `i` ends at `end`, or -1. */
-function missed(schedule: Schedule, model: Model, i: number, end: number): number {
+function missed(schedule: Schedule, model: Model, i: OperationIndex, end: Minute): number {
   for (const lag of model.lagsOut[i]!)
     if (
       lag.max !== Infinity &&
@@ -85,7 +86,7 @@ function missed(schedule: Schedule, model: Model, i: number, end: number): numbe
   return -1;
 }
 
-function soonEnough(model: Model, from: number, to: number, end: number): number {
+function soonEnough(model: Model, from: OperationIndex, to: OperationIndex, end: Minute): number {
   let latest = Infinity;
   for (const lag of model.lagsOut[from]!)
     if (lag.to === to && lag.max !== Infinity)
@@ -94,7 +95,7 @@ function soonEnough(model: Model, from: number, to: number, end: number): number
 }
 
 /** Latest slot not before `low` in which holds that end, or begin, with the operation find room too. */
-function lateSlot(schedule: Schedule, i: number, low: number, high: number) {
+function lateSlot(schedule: Schedule, i: OperationIndex, low: Minute, high: Minute) {
   const { model } = schedule;
   const endHigh = schedule.endHigh(i);
   let startHigh = Math.min(high, schedule.startHigh(i));

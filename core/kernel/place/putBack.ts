@@ -4,6 +4,7 @@ import { insert, type Manner } from './insert';
 import { pullLate } from './pullLate';
 import type { Schedule } from './schedule';
 import type { Structure } from './structure';
+import type { OperationIndex } from '../model/units';
 
 export interface Loose {
   /** each in an order in which every lag between its operations points forward */
@@ -85,7 +86,7 @@ export function putBack(
 }
 
 /** What the completions that hang on an operation cost at the least. */
-function leastCost(schedule: Schedule, i: number): number {
+function leastCost(schedule: Schedule, i: OperationIndex): number {
   let cost = 0;
   for (const due of schedule.model.duesOf[i]!)
     cost += schedule.model.weights.completion * due.weight * schedule.bounds.endLow[i]!;

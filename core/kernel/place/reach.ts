@@ -5,6 +5,7 @@
 import { earliestAfter } from '../model/dryingClock';
 import type { Hold, Model } from '../model/model';
 import { intervalAfter, nextFit, pausableEnd } from '../model/openHours';
+import type { Minute, OperationIndex } from '../model/units';
 
 /** What lies between an operation and the end of a hold that begins with it or runs over it. */
 export interface Stretch {
@@ -18,7 +19,7 @@ export interface Reach {
   /** by operation */
   readonly over: readonly (readonly Stretch[])[];
   /** A minute before which the hold can't end when the operation that the stretch begins with ends at `end`. */
-  soonest(stretch: Stretch, end: number): number;
+  soonest(stretch: Stretch, end: Minute): number;
 }
 
 export function reachOf(model: Model): Reach {
@@ -31,7 +32,7 @@ export function reachOf(model: Model): Reach {
   const known: Int32Array[] = [];
   const ends = new Int32Array(model.count);
 
-  function soonest({ index, path }: Stretch, end: number): number {
+  function soonest({ index, path }: Stretch, end: Minute): number {
     const open = model.open[path[0]!]!;
     const k = open === null ? -1 : intervalAfter(open, end - 1);
     if (open === null || k >= open.from.length) return reckon(path, end);
@@ -39,7 +40,7 @@ export function reachOf(model: Model): Reach {
     return Math.max(end, (row[k] ||= reckon(path, Math.min(end, open.from[k]! + 1))));
   }
 
-  function reckon(path: Int32Array, end: number): number {
+  function reckon(path: Int32Array, end: Minute): number {
     const last = path.length - 1;
     ends[path[0]!] = end;
     for (let at = 1; at < last; at++) {
@@ -57,7 +58,7 @@ export function reachOf(model: Model): Reach {
     return Math.min(model.horizon, soonestStart(path, path[last]!));
   }
 
-  function soonestStart(path: Int32Array, i: number): number {
+  function soonestStart(path: Int32Array, i: OperationIndex): number {
     let low = 0;
     for (const lag of model.lagsIn[i]!)
       if (path.includes(lag.from)) low = Math.max(low, earliestAfter(lag.clock, ends[lag.from]!, lag.min));
@@ -69,10 +70,10 @@ export function reachOf(model: Model): Reach {
 }
 
 /** The operations on all ways from one to another, both included, in an order in which every lag points forward. */
-function pathBetween(model: Model, from: number, to: number): Int32Array {
+function pathBetween(model: Model, from: OperationIndex, to: OperationIndex): Int32Array {
   const leads = new Map<number, boolean>([[to, true]]);
   const order = [to];
-  const visit = (i: number): boolean => {
+  const visit = (i: OperationIndex): boolean => {
     const before = leads.get(i);
     if (before !== undefined) return before;
     let any = false;

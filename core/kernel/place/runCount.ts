@@ -2,18 +2,25 @@
 import type { Model } from '../model/model';
 import { intervalAfter } from '../model/openHours';
 import { ToolSequence } from '../model/toolSequence';
+import type { Minute, OperationIndex, ResourceIndex } from '../model/units';
 
 export interface RunCount {
   /** runs of what is placed */
   readonly count: number;
   /** The operations on a resource by start; null where runs don't count. */
-  on(resource: number): ToolSequence | null;
+  on(resource: ResourceIndex): ToolSequence | null;
   /** Takes an operation in (sign 1), or out of where it stood (sign -1). */
-  account(i: number, start: number, end: number, sign: 1 | -1): void;
+  account(i: OperationIndex, start: Minute, end: Minute, sign: 1 | -1): void;
   /** How many runs more there would be on a resource with an operation that starts at `start` between these two (-1: none). */
-  added(resource: number, i: number, start: number, before: number, after: number): number;
+  added(
+    resource: ResourceIndex,
+    i: OperationIndex,
+    start: Minute,
+    before: OperationIndex,
+    after: OperationIndex,
+  ): number;
   /** The open interval in which an operation on the resource began. */
-  sessionOf(resource: number, i: number): number;
+  sessionOf(resource: ResourceIndex, i: OperationIndex): number;
 }
 
 /** Null where runs cost nothing. */
@@ -26,7 +33,7 @@ export function runCount(model: Model): RunCount | null {
   const { family, isFixed } = model;
   let count = 0;
 
-  function sessionAt(resource: number, i: number, start: number): number {
+  function sessionAt(resource: ResourceIndex, i: OperationIndex, start: Minute): number {
     const open = model.openOn[resource]!;
     if (open === null) return 0;
     const k = intervalAfter(open, start);
@@ -35,12 +42,23 @@ export function runCount(model: Model): RunCount | null {
   }
 
   /** Is `i`, in this session, the first of a run when it comes after `before`? */
-  function begins(resource: number, before: number, i: number, session: number): number {
+  function begins(
+    resource: ResourceIndex,
+    before: OperationIndex,
+    i: OperationIndex,
+    session: number,
+  ): number {
     if (isFixed[i]) return 0;
     return before >= 0 && family[before] === family[i] && sessions[resource]![before] === session ? 0 : 1;
   }
 
-  function change(resource: number, i: number, session: number, before: number, after: number): number {
+  function change(
+    resource: ResourceIndex,
+    i: OperationIndex,
+    session: number,
+    before: OperationIndex,
+    after: OperationIndex,
+  ): number {
     let more = begins(resource, before, i, session);
     if (after < 0 || isFixed[after]) return more;
     const then = sessions[resource]![after]!;

@@ -1,9 +1,10 @@
 /** Looks for room by the minute, neighbours on the tool not asked. */
 import { NEVER, nextFit, nextOpen, pausableEnd, pausableStart, previousFit } from '../model/openHours';
 import { type Schedule, type Slot } from './schedule';
+import type { Minute, OperationIndex } from '../model/units';
 
 /** Latest minute of [from, to) in which a resource of `i` has no room for it, or -1. */
-export function blockedAt(schedule: Schedule, i: number, from: number, to: number): number {
+export function blockedAt(schedule: Schedule, i: OperationIndex, from: Minute, to: Minute): number {
   const { useAt, useResource, useLimit } = schedule.demand;
   let last = -1;
   for (let u = useAt[i]!; u < useAt[i + 1]!; u++) {
@@ -16,10 +17,10 @@ export function blockedAt(schedule: Schedule, i: number, from: number, to: numbe
 /** Earliest slot in [low, high] with a given setup, neighbours on the tool not asked. */
 export function scan(
   schedule: Schedule,
-  i: number,
-  low: number,
-  high: number,
-  endHigh: number,
+  i: OperationIndex,
+  low: Minute,
+  high: Minute,
+  endHigh: Minute,
   setup: number,
 ): Slot | null {
   const { model } = schedule;
@@ -49,10 +50,10 @@ export function scan(
 /** Latest slot in [low, high] with a given setup, neighbours on the tool not asked. */
 export function scanLate(
   schedule: Schedule,
-  i: number,
-  low: number,
-  high: number,
-  endHigh: number,
+  i: OperationIndex,
+  low: Minute,
+  high: Minute,
+  endHigh: Minute,
   setup: number,
 ): Slot | null {
   const { model } = schedule;
@@ -62,8 +63,8 @@ export function scanLate(
   if (model.pausable[i] && setup > 0) return null;
   let limit = model.pausable[i] ? endHigh : Math.min(endHigh, high + minutes);
   for (;;) {
-    let start: number;
-    let end: number;
+    let start: Minute;
+    let end: Minute;
     if (minutes === 0) start = end = limit;
     else if (model.pausable[i]) {
       start = pausableStart(open, limit, minutes);

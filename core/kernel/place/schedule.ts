@@ -12,12 +12,13 @@ import { demandOf, mostTaken, type Demand } from './demand';
 import { runCount, type RunCount } from './runCount';
 import { shareAt, sharesOf, type Share } from './shares';
 import { ToolSequence } from '../model/toolSequence';
+import type { Minute, OperationIndex } from '../model/units';
 
 export const UNPLACED = -1;
 
 export interface Slot {
-  start: number;
-  end: number;
+  start: Minute;
+  end: Minute;
   setup: number;
 }
 
@@ -68,7 +69,7 @@ export class Schedule {
     this.journal.length = 0;
   }
 
-  isPlaced(i: number): boolean {
+  isPlaced(i: OperationIndex): boolean {
     return this.start[i] !== UNPLACED;
   }
 
@@ -146,17 +147,17 @@ export class Schedule {
   }
 
   /** Places, moves or (with `UNPLACED`) removes an operation, as told, without asking whether it fits. */
-  assign(i: number, start: number, end: number, setup: number): void {
+  assign(i: OperationIndex, start: Minute, end: Minute, setup: number): void {
     this.changed++;
     this.journal.push(i, this.start[i]!, this.end[i]!, this.setup[i]!);
     this.write(i, start, end, setup);
   }
 
-  remove(i: number): void {
+  remove(i: OperationIndex): void {
     this.assign(i, UNPLACED, UNPLACED, 0);
   }
 
-  private write(i: number, start: number, end: number, setup: number): void {
+  private write(i: OperationIndex, start: Minute, end: Minute, setup: number): void {
     if (start === this.start[i] && end === this.end[i]) return this.writeSetup(i, setup);
     if (this.start[i] !== UNPLACED) this.account(i, -1);
     this.start[i] = start;
@@ -166,7 +167,7 @@ export class Schedule {
   }
 
   /** Makes a set-up as long as told, unseen by the journal: whoever looks puts it back. */
-  writeSetup(i: number, setup: number): void {
+  writeSetup(i: OperationIndex, setup: number): void {
     const before = this.setup[i]!;
     if (setup === before) return;
     const { useAt, useResource, useAmount } = this.demand;
@@ -179,7 +180,7 @@ export class Schedule {
   }
 
   /** Adds (sign 1) or takes away (sign -1) all that the placed operation `i` occupies and costs. */
-  private account(i: number, sign: 1 | -1): void {
+  private account(i: OperationIndex, sign: 1 | -1): void {
     const { demand, profiles } = this;
     const start = this.start[i]!;
     const end = this.end[i]!;
@@ -204,7 +205,7 @@ export class Schedule {
   }
 
   /** What the times of `i` cost by themselves and towards its placed neighbours. */
-  private price(i: number, sign: 1 | -1): void {
+  private price(i: OperationIndex, sign: 1 | -1): void {
     const { model } = this;
     const end = this.end[i]!;
     for (const lag of model.lagsOut[i]!)
@@ -220,8 +221,8 @@ export class Schedule {
   }
 
   private accountOverrun(
-    from: number,
-    to: number,
+    from: OperationIndex,
+    to: OperationIndex,
     lag: { clock: Float64Array | null; prefer: number },
     sign: number,
   ): void {
@@ -229,8 +230,8 @@ export class Schedule {
   }
 
   private overrunAlong(
-    from: number,
-    to: number,
+    from: OperationIndex,
+    to: OperationIndex,
     lag: { clock: Float64Array | null; prefer: number },
   ): number {
     if (this.end[from] === UNPLACED || this.start[to] === UNPLACED) return 0;
@@ -238,7 +239,7 @@ export class Schedule {
   }
 
   /** By how much what should have closed before a placed operation is passed. */
-  overrunOf(i: number): number {
+  overrunOf(i: OperationIndex): number {
     let sum = 0;
     for (const lag of this.model.lagsIn[i]!)
       if (lag.prefer !== Infinity) sum += this.overrunAlong(lag.from, i, lag);
@@ -246,13 +247,13 @@ export class Schedule {
   }
 
   /** Has a placed operation left the session it had in the plan to keep close to? */
-  hasLeft(i: number): boolean {
+  hasLeft(i: OperationIndex): boolean {
     const { calm } = this;
     return calm !== null && calm.session[i]! >= 0 && calm.sessionAt(this.start[i]!) !== calm.session[i];
   }
 
   /** Operations that take time and start in [from, to), by the beginning of their set-ups. */
-  startingIn(from: number, to: number): number[] {
+  startingIn(from: Minute, to: Minute): number[] {
     const { start, end, setup } = this;
     const list: number[] = [];
     for (let i = 0; i < start.length; i++)
@@ -263,7 +264,7 @@ export class Schedule {
   }
 
   /** Earliest start that the placed neighbours and the static bounds allow. */
-  startLow(i: number): number {
+  startLow(i: OperationIndex): Minute {
     const { model } = this;
     let low = this.bounds.startLow[i]!;
     for (const lag of model.lagsIn[i]!)
@@ -273,7 +274,7 @@ export class Schedule {
   }
 
   /** Earliest end that the placed followers' windows allow. */
-  endLow(i: number): number {
+  endLow(i: OperationIndex): Minute {
     let low = 0;
     for (const lag of this.model.lagsOut[i]!)
       if (lag.max !== Infinity && this.isPlaced(lag.to))
@@ -282,7 +283,7 @@ export class Schedule {
   }
 
   /** Latest end that the placed followers and the static bounds allow. */
-  endHigh(i: number): number {
+  endHigh(i: OperationIndex): Minute {
     let high = this.bounds.endHigh[i]!;
     for (const lag of this.model.lagsOut[i]!)
       if (this.isPlaced(lag.to)) high = Math.min(high, latestBefore(lag.clock, this.start[lag.to]!, lag.min));
@@ -290,7 +291,7 @@ export class Schedule {
   }
 
   /** Latest start that the windows of placed predecessors and the static bounds allow. */
-  startHigh(i: number): number {
+  startHigh(i: OperationIndex): Minute {
     let high = this.bounds.startHigh[i]!;
     for (const lag of this.model.lagsIn[i]!)
       if (lag.max !== Infinity && this.isPlaced(lag.from))
@@ -299,7 +300,7 @@ export class Schedule {
   }
 
   /** Latest minute at which a hold that ends with (or, placed last, begins with) `i` finds no room, or -1. */
-  holdBlockedAt(hold: Hold, from: number, to: number): number {
+  holdBlockedAt(hold: Hold, from: Minute, to: Minute): number {
     return this.profiles[hold.resource]!.lastAbove(
       from,
       to,
@@ -307,7 +308,7 @@ export class Schedule {
     );
   }
 
-  holdBlockedFrom(hold: Hold, from: number, to: number): number {
+  holdBlockedFrom(hold: Hold, from: Minute, to: Minute): number {
     return this.profiles[hold.resource]!.firstAbove(
       from,
       to,

@@ -13,6 +13,7 @@ import { intervalAfter } from '../model/openHours';
 import { plainHolds } from '../document/plainHolds';
 import { propagate } from '../prove/propagate';
 import { Schedule } from './schedule';
+import type { Minute, OperationIndex } from '../model/units';
 
 /** What moved makes room for what could not move before. */
 const PASSES = 3;
@@ -60,7 +61,7 @@ export function settleIn(schedule: Schedule): void {
     if (moved === 0) break;
   }
 
-  function moveUp(i: number): boolean {
+  function moveUp(i: OperationIndex): boolean {
     const was = { start: schedule.start[i]!, end: schedule.end[i]!, setup: schedule.setup[i]! };
     const low = Math.max(
       schedule.startLow(i),
@@ -81,7 +82,7 @@ export function settleIn(schedule: Schedule): void {
   }
 
   /** A milestone follows as soon as it may; all else stays in the open interval in which it began. */
-  function sessionStart(i: number, start: number): number {
+  function sessionStart(i: OperationIndex, start: Minute): number {
     const open = model.open[i]!;
     if (model.minutes[i] === 0) return 0;
     if (open === null) return start;

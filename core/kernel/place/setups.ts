@@ -4,14 +4,15 @@ import { nextFit } from '../model/openHours';
 import type { ToolSequence } from '../model/toolSequence';
 import { blockedAt } from './scan';
 import { UNPLACED, type Schedule, type Slot } from './schedule';
+import type { Minute, OperationIndex } from '../model/units';
 
 /** How much the setup of the next operation on the tool changes when one of `i`'s family ends before it. */
 export function followerChange(
   schedule: Schedule,
   tool: Tool,
-  i: number,
-  end: number,
-  after: number,
+  i: OperationIndex,
+  end: Minute,
+  after: OperationIndex,
 ): number {
   return after < 0 || schedule.model.isFixed[after]
     ? 0
@@ -24,16 +25,16 @@ export function setupFor(
   schedule: Schedule,
   tool: Tool,
   family: number,
-  end: number,
-  i: number,
-  start: number,
+  end: Minute,
+  i: OperationIndex,
+  start: Minute,
 ): number {
   const s = change(tool, family, schedule.model.family[i]!);
   return start - s - end > tool.idle ? change(tool, 0, schedule.model.family[i]!) : s;
 }
 
 /** May the setup before a placed operation become this long, where it stands? */
-export function canGrow(schedule: Schedule, i: number, setup: number): boolean {
+export function canGrow(schedule: Schedule, i: OperationIndex, setup: number): boolean {
   const { model } = schedule;
   const start = schedule.start[i]!;
   const from = start - setup;
@@ -45,7 +46,7 @@ export function canGrow(schedule: Schedule, i: number, setup: number): boolean {
 }
 
 /** Places an operation in a slot from `findSlot` and lets the next on the tool take its new setup. */
-export function place(schedule: Schedule, i: number, slot: Slot): void {
+export function place(schedule: Schedule, i: OperationIndex, slot: Slot): void {
   const resource = schedule.model.tool[i]!;
   if (resource < 0 || schedule.model.minutes[i] === 0)
     return schedule.assign(i, slot.start, slot.end, slot.setup);
@@ -64,7 +65,7 @@ export function place(schedule: Schedule, i: number, slot: Slot): void {
  * After the removal of an operation that stood at `start`: brings the setup of the one behind it on the tool back to the rule.
  * @returns false when that has become longer than there is room for
  */
-export function mendAfter(schedule: Schedule, removed: number, start: number): boolean {
+export function mendAfter(schedule: Schedule, removed: number, start: Minute): boolean {
   const resource = schedule.model.tool[removed]!;
   const tool = resource < 0 ? null : schedule.model.tools[resource];
   if (!tool) return true;
@@ -74,7 +75,7 @@ export function mendAfter(schedule: Schedule, removed: number, start: number): b
 }
 
 /** The operation behind a removed one on its tool, or -1. */
-export function followerOn(schedule: Schedule, removed: number, start: number): number {
+export function followerOn(schedule: Schedule, removed: number, start: Minute): number {
   const resource = schedule.model.tool[removed]!;
   if (resource < 0) return -1;
   const sequence = schedule.sequences[resource]!;

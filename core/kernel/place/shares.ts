@@ -1,10 +1,11 @@
 /** What guides the search where a unit has many parts. */
 import type { DryingClock } from '../model/dryingClock';
 import type { Model } from '../model/model';
+import type { Minute, OperationIndex, Ticks } from '../model/units';
 
 /** The share of a unit's cost that one of several parts is charged, by the end of its last operation. */
 export interface Share {
-  readonly due: number;
+  readonly due: Minute;
   /** cost of a minute after `due` */
   readonly late: number;
   /** cost of every minute */
@@ -16,7 +17,7 @@ export interface Share {
 export interface Wish {
   readonly clock: DryingClock;
   /** ticks of the clock from which each further one costs `rate` */
-  readonly ticks: number;
+  readonly ticks: Ticks;
   readonly rate: number;
   /** minutes between the part's end and what closes */
   readonly gap: number;
@@ -44,7 +45,7 @@ export function sharesOf(model: Model): (Share | null)[] {
 /** What a milestone waits for, through milestones, with the least minutes between. */
 function partsOf(model: Model, milestone: number): ReadonlyMap<number, number> {
   const parts = new Map<number, number>();
-  const collect = (i: number, gap: number): void => {
+  const collect = (i: OperationIndex, gap: number): void => {
     for (const { from, min } of model.lagsIn[i]!) {
       if (model.isFixed[from]) continue;
       if (model.minutes[from] === 0) collect(from, gap + min);
@@ -55,7 +56,7 @@ function partsOf(model: Model, milestone: number): ReadonlyMap<number, number> {
   return parts;
 }
 
-function wishesOf(model: Model, ready: number, gap: number, share: number): Wish[] {
+function wishesOf(model: Model, ready: OperationIndex, gap: number, share: number): Wish[] {
   return model.lagsIn[ready]!.flatMap(({ from, prefer, clock }) =>
     prefer === Infinity || clock === null || !model.isFixed[from]
       ? []
@@ -71,7 +72,7 @@ function wishesOf(model: Model, ready: number, gap: number, share: number): Wish
 }
 
 /** What the share comes to when its part ends at `end`. */
-export function shareAt({ due, late, soon, wishes }: Share, end: number): number {
+export function shareAt({ due, late, soon, wishes }: Share, end: Minute): number {
   let cost = late * Math.max(0, end - due) + soon * end;
   for (const { clock, ticks, rate, gap } of wishes) {
     const at = clock[Math.min(clock.length - 1, Math.ceil(end + gap))]!;

@@ -9,13 +9,14 @@ import { intervalAfter } from '../model/openHours';
 import { placesOf } from './places';
 import type { Bounds } from '../prove/propagate';
 import { UNPLACED, type Schedule } from './schedule';
+import type { Minute } from '../model/units';
 
 /** What wants in, and where. */
 export interface Session {
   readonly wanted: number;
   /** minutes at which the session opens and closes */
-  readonly opens: number;
-  readonly closes: number;
+  readonly opens: Minute;
+  readonly closes: Minute;
   readonly within: Bounds;
   /** what takes time in it, by where set-ups begin */
   readonly list: readonly number[];
@@ -28,7 +29,7 @@ export interface Session {
 export interface Opening {
   readonly k: number;
   /** where the operation would begin */
-  readonly start: number;
+  readonly start: Minute;
   /** places in the list from the k-th on, in the order in which they end */
   readonly behind: readonly number[];
 }
@@ -41,7 +42,7 @@ export interface Shifting {
   /** Looks at a session. The schedule must stay as it is until the last `openingAt`. */
   begin(session: Session): void;
   /** A place before the k-th of the list that is free from `notBefore` on if all others shift as far as they go; null if there is none. */
-  openingAt(k: number, notBefore: number): Opening | null;
+  openingAt(k: number, notBefore: Minute): Opening | null;
   /** Where those before the opening must begin. */
   aimSooner(opening: Opening): void;
   /** Where those behind it must begin, those before it standing where they are now. */
@@ -190,7 +191,7 @@ export function shifting(schedule: Schedule, mostMoved: number): Shifting {
     return Math.max(high, now) - duration;
   }
 
-  function openingAt(k: number, notBefore: number): Opening | null {
+  function openingAt(k: number, notBefore: Minute): Opening | null {
     const { wanted, within, closes, list } = session;
     const { own, next } = setupsAt(k);
     const top = Math.min(closes, within.endHigh[wanted]!, schedule.endHigh(wanted));

@@ -4,6 +4,7 @@
  */
 import type { Lag, Model } from '../model/model';
 import type { Bounds } from '../prove/propagate';
+import type { Minute, OperationIndex } from '../model/units';
 
 export interface Strand {
   /** operations in insertion order, milestones not among them */
@@ -11,7 +12,7 @@ export interface Strand {
   /** weight by which its units count, for orders by weight */
   readonly weight: number;
   /** earliest due minute of its units; the horizon when it has none */
-  readonly due: number;
+  readonly due: Minute;
   /** hands-on minutes */
   readonly work: number;
   /** latest due-respecting start of its first operation: what is most pressing goes first */
@@ -116,7 +117,7 @@ function united(count: number, lags: readonly Lag[]): (i: number) => number {
 }
 
 /** A milestone may be placed after everything else when nothing ties it from behind: no window in, no strand after it. */
-function isFree(model: Model, i: number): boolean {
+function isFree(model: Model, i: OperationIndex): boolean {
   if (model.lagsIn[i]!.some((l) => l.isWindow)) return false;
   if (model.holdsOf[i]!.length > 0) return false;
   return model.lagsOut[i]!.every(
@@ -134,7 +135,7 @@ function insertionOrder(
   const inside = new Set(list);
   const waiting = new Map<number, number>();
   for (const i of list) waiting.set(i, model.lagsIn[i]!.filter((l) => inside.has(l.from)).length);
-  const pressing = (i: number): number =>
+  const pressing = (i: OperationIndex): number =>
     Number.isFinite(dueOf[i]!) ? Math.min(dueOf[i]!, bounds.endHigh[i]!) : bounds.endHigh[i]!;
   const ready = list.filter((i) => waiting.get(i) === 0);
   const result: number[] = [];
@@ -161,7 +162,7 @@ function insertionOrder(
     return pressing(a) < pressing(b) || (pressing(a) === pressing(b) && a < b);
   }
   /** continues a window that the last operation opened, or stands within one still open */
-  function isTied(i: number): boolean {
+  function isTied(i: OperationIndex): boolean {
     return model.lagsIn[i]!.some(
       (l) => (l.from === last && l.isWindow) || (l.max !== Infinity && inside.has(l.from)),
     );

@@ -4,6 +4,7 @@ import { overload } from './overload';
 import { relaxationBound } from './relax';
 import type { Due, Model } from '../model/model';
 import type { Bounds } from './propagate';
+import type { Minute } from '../model/units';
 
 /**
  * Every unit ends no sooner than its critical path over calendars and clocks, and somebody later where the hours are too few (`overload`);
@@ -89,7 +90,7 @@ export function raisedBound(model: Model, bounds: Bounds, order: Int32Array, tar
   return plain + Math.max(0, raised - units);
 }
 
-function unitCost(model: Model, due: Due, end: number): number {
+function unitCost(model: Model, due: Due, end: Minute): number {
   const { weights } = model;
   return due.weight * (weights.tardiness * Math.max(0, end - due.due) + weights.completion * end);
 }

@@ -10,6 +10,7 @@ import { startFor } from '../model/startFor';
 import { change, type Hold, type Lag, type Model } from '../model/model';
 import { intervalAfter, NEVER, nextFit, nextOpen, pausableEnd } from '../model/openHours';
 import type { Bounds } from './propagate';
+import type { Minute, OperationIndex, ResourceIndex } from '../model/units';
 
 export interface Times {
   readonly start: Int32Array;
@@ -30,9 +31,9 @@ export interface ExactSearch {
 
 /** "A point of `to` is no sooner than a point of `from` plus a gap" (or, with a lag, than its window allows). */
 interface Arc {
-  readonly to: number;
+  readonly to: OperationIndex;
   readonly toEnd: boolean;
-  readonly from: number;
+  readonly from: OperationIndex;
   readonly fromEnd: boolean;
   readonly gap: number;
   readonly clock: DryingClock | null;
@@ -44,11 +45,11 @@ interface Arc {
 
 /** What takes up room: an operation with its setup, or a hold. */
 interface Activity {
-  readonly operation: number;
+  readonly operation: OperationIndex;
   readonly hold: Hold | null;
   readonly amount: number;
-  readonly from: number;
-  readonly to: number;
+  readonly from: OperationIndex;
+  readonly to: OperationIndex;
 }
 
 interface Node {
@@ -133,7 +134,7 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
   }
 
   /** Every operation that may come next on the tool, loaded or after it stood long enough to be clean. */
-  function appendOne(node: Node, r: number): (Node | null)[] {
+  function appendOne(node: Node, r: ResourceIndex): (Node | null)[] {
     const tool = model.tools[r]!;
     const sequence = node.sequences[r]!;
     const last = sequence[sequence.length - 1];
@@ -168,7 +169,7 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
   }
 
   /** Every operation that may come next where runs count: it goes on with the run of the last, or begins one. */
-  function appendToRuns(node: Node, r: number): (Node | null)[] {
+  function appendToRuns(node: Node, r: ResourceIndex): (Node | null)[] {
     const row = node.rows[r]!;
     const last = row[row.length - 1] ?? -1;
     // On a tool the order stands.
@@ -199,12 +200,12 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
   }
 
   /** History that ran outside every open interval. */
-  function standsAlone(r: number, i: number): boolean {
+  function standsAlone(r: ResourceIndex, i: OperationIndex): boolean {
     return model.isFixed[i] === 1 && openingBefore(r, model.fixedStart[i]!) > model.fixedStart[i]!;
   }
 
   /** When the session opened in which a minute lies; later than the minute: the next session. */
-  function openingBefore(r: number, t: number): number {
+  function openingBefore(r: ResourceIndex, t: Minute): number {
     const open = model.openOn[r]!;
     return open === null ? 0 : (open.from[intervalAfter(open, t)] ?? NEVER);
   }
@@ -214,7 +215,7 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
     tool: NonNullable<Model['tools'][number]>,
     rest: readonly number[],
     u: number,
-    i: number,
+    i: OperationIndex,
   ): number {
     if (model.isFixed[u]) return 0;
     let least = change(tool, model.family[i]!, model.family[u]!);
@@ -268,11 +269,11 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
   }
 
   function earliest(
-    i: number,
-    low: number,
-    endLow: number,
+    i: OperationIndex,
+    low: Minute,
+    endLow: Minute,
     setup: number,
-  ): { start: number; end: number } | null {
+  ): { start: Minute; end: Minute } | null {
     const minutes = model.minutes[i]!;
     const open = model.open[i]!;
     let t = Math.max(low, startFor(model, i, endLow));
@@ -350,7 +351,7 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
     return found;
   }
 
-  function activitiesOn(node: Node, r: number): Activity[] {
+  function activitiesOn(node: Node, r: ResourceIndex): Activity[] {
     const list: Activity[] = [];
     for (let i = 0; i < count; i++)
       for (const use of model.uses[i]!)
@@ -442,6 +443,9 @@ export function exactSearch(model: Model, bounds: Bounds, order: Int32Array): Ex
   };
 }
 
-function arc(next: Arc | null, parts: { to: number; from: number; gap: number } & Partial<Arc>): Arc {
+function arc(
+  next: Arc | null,
+  parts: { to: OperationIndex; from: OperationIndex; gap: number } & Partial<Arc>,
+): Arc {
   return { toEnd: false, fromEnd: true, clock: null, isWindow: false, session: -1, ...parts, next };
 }

@@ -5,6 +5,7 @@ import { buildModel, change, type Model } from '../model/model';
 import { intervalAfter } from '../model/openHours';
 import { overload } from './overload';
 import { propagate, type Bounds } from './propagate';
+import type { ResourceIndex } from '../model/units';
 
 export interface Sums {
   /** weighted minutes */
@@ -71,7 +72,12 @@ export function leastRuns(model: Model, bounds: Bounds): number {
 }
 
 /** The least number of sessions in which all of these can begin (stabbing of intervals, the soonest end first), and that hold their work. */
-function sessionsFor(model: Model, bounds: Bounds, resource: number, wanted: readonly number[]): number {
+function sessionsFor(
+  model: Model,
+  bounds: Bounds,
+  resource: ResourceIndex,
+  wanted: readonly number[],
+): number {
   const open = model.openOn[resource]!;
   if (open === null) return 1;
   const spans = wanted

@@ -5,6 +5,7 @@
 import type { Model } from '../model/model';
 import type { OpenHours } from '../model/openHours';
 import type { Bounds } from './propagate';
+import type { Minute } from '../model/units';
 
 /** Weighted minutes of lateness that the hours of the busiest resource force; 0 where they may hold all that is due. */
 export function overload(model: Model, bounds: Bounds): number {
@@ -60,7 +61,7 @@ function earliestDues(model: Model): Float64Array {
 }
 
 /** The first minute by which so many open minutes have gone by since another. */
-function worked(open: OpenHours | null, from: number, minutes: number): number {
+function worked(open: OpenHours | null, from: Minute, minutes: number): number {
   if (open === null) return from + minutes;
   let left = minutes;
   for (let k = 0; k < open.from.length; k++) {

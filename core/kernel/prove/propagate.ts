@@ -7,6 +7,7 @@ import { earliestAfter, earliestBefore, latestAfter, latestBefore } from '../mod
 import type { Lag, Model } from '../model/model';
 import { change } from '../model/model';
 import { NEVER, nextFit, nextOpen, pausableEnd, pausableStart, previousFit } from '../model/openHours';
+import type { Minute, OperationIndex, ResourceIndex } from '../model/units';
 
 /** Start and end bounds by operation, whole minutes. */
 export interface Bounds {
@@ -109,7 +110,7 @@ export function propagate(model: Model): Propagation {
   const gaps = cleaningGaps(model);
   let crossed = -1;
 
-  const setLow = (i: number, t: number, by: Lag | null): boolean => {
+  const setLow = (i: OperationIndex, t: Minute, by: Lag | null): boolean => {
     const open = model.open[i]!;
     const minutes = model.minutes[i]!;
     let start = t;
@@ -125,7 +126,7 @@ export function propagate(model: Model): Propagation {
     if (startLow[i]! > startHigh[i]! || endLow[i]! > endHigh[i]!) crossed = i;
     return true;
   };
-  const setHigh = (i: number, t: number, by: Lag | null): boolean => {
+  const setHigh = (i: OperationIndex, t: Minute, by: Lag | null): boolean => {
     const open = model.open[i]!;
     const minutes = model.minutes[i]!;
     let start = t;
@@ -226,7 +227,7 @@ function fixedCrossing(
 }
 
 /** Earliest start with which an operation ends at or after `end`. */
-function startForEnd(model: Model, i: number, end: number): number {
+function startForEnd(model: Model, i: OperationIndex, end: Minute): number {
   const minutes = model.minutes[i]!;
   if (minutes === 0) return end;
   if (!model.pausable[i]) return end - minutes;
@@ -235,7 +236,7 @@ function startForEnd(model: Model, i: number, end: number): number {
 }
 
 /** Latest end of an operation that starts by `start`. */
-function endForStart(model: Model, i: number, start: number): number {
+function endForStart(model: Model, i: OperationIndex, start: Minute): number {
   const minutes = model.minutes[i]!;
   if (minutes === 0) return start;
   if (!model.pausable[i]) return start + minutes;
@@ -248,7 +249,7 @@ function endForStart(model: Model, i: number, start: number): number {
 }
 
 /** One operation that fits nowhere even by itself. */
-function alone(model: Model, i: number): Conflict {
+function alone(model: Model, i: OperationIndex): Conflict {
   const id = model.ids[i]!;
   const minutes = model.minutes[i]!;
   const open = model.open[i];
@@ -305,8 +306,14 @@ function explainCrossing(
  * its earliest end, each hold between its latest beginning and its earliest end. More than there is: no plan.
  */
 export function overfull(model: Model, bounds: Bounds): Conflict | null {
-  const changes: { at: number; resource: number; amount: number; ids: readonly number[] }[] = [];
-  const must = (from: number, to: number, resource: number, amount: number, ids: readonly number[]): void => {
+  const changes: { at: number; resource: ResourceIndex; amount: number; ids: readonly number[] }[] = [];
+  const must = (
+    from: Minute,
+    to: Minute,
+    resource: ResourceIndex,
+    amount: number,
+    ids: readonly number[],
+  ): void => {
     if (from >= to) return;
     changes.push({ at: from, resource, amount, ids }, { at: to, resource, amount: -amount, ids });
   };
@@ -334,7 +341,7 @@ export function overfull(model: Model, bounds: Bounds): Conflict | null {
   return null;
 }
 
-function tooLarge(model: Model, resource: number, needs: number, ids: readonly number[]): Conflict {
+function tooLarge(model: Model, resource: ResourceIndex, needs: number, ids: readonly number[]): Conflict {
   return {
     kind: 'capacity',
     operations: ids.map((i) => model.ids[i]!),

@@ -5,7 +5,7 @@
  * instead of demanded: any prices give a valid bound, and a subgradient search looks for good ones.
  */
 import { earliestAfter, latestBefore } from '../model/dryingClock';
-import type { Model } from '../model/model';
+import type { Hold, Model } from '../model/model';
 import {
   NEVER,
   nextFit,
@@ -16,9 +16,10 @@ import {
   type OpenHours,
 } from '../model/openHours';
 import type { Bounds } from './propagate';
+import type { Minute, OperationIndex, ResourceIndex } from '../model/units';
 
 interface Stay {
-  readonly resource: number;
+  readonly resource: ResourceIndex;
   readonly amount: number;
   /** for each stretch the latest beginning of the hold that ends in it */
   readonly from: Float64Array;
@@ -31,7 +32,7 @@ interface Choice {
   readonly cost: Float64Array;
   readonly stay: Stay | null;
   /** minutes of work before the hold's end, by resource */
-  readonly work: readonly (readonly [resource: number, minutes: number])[];
+  readonly work: readonly (readonly [resource: ResourceIndex, minutes: number])[];
 }
 
 const ROUNDS = 250;
@@ -202,13 +203,18 @@ function choiceOf(
     work: [...work],
   };
 
-  function weightOf(h: { resource: number; amount: number; from: number; to: number }): number {
+  function weightOf(h: Hold): number {
     return (h.amount / model.capacity[h.resource]!) * (bounds.startLow[h.to]! - bounds.endLow[h.from]!);
   }
 }
 
 /** Operations on the ways from one to another in topological order, both included; null when there is no way. */
-function ancestors(model: Model, order: Int32Array, from: number, to: number): number[] | null {
+function ancestors(
+  model: Model,
+  order: Int32Array,
+  from: OperationIndex,
+  to: OperationIndex,
+): number[] | null {
   const back = allBefore(model, to).add(to);
   if (!back.has(from)) return null;
   const ahead = new Set([from]);
@@ -230,7 +236,7 @@ function ancestors(model: Model, order: Int32Array, from: number, to: number): n
   return list.sort((a, b) => rank.get(a)! - rank.get(b)!);
 }
 
-function allBefore(model: Model, i: number): Set<number> {
+function allBefore(model: Model, i: OperationIndex): Set<number> {
   const seen = new Set<number>();
   const todo = [i];
   while (todo.length > 0)
@@ -243,7 +249,7 @@ function allBefore(model: Model, i: number): Set<number> {
 }
 
 /** Latest end of the first operation when the last starts no later than `high`. */
-function backward(model: Model, ways: readonly number[], high: number): number {
+function backward(model: Model, ways: readonly number[], high: Minute): number {
   const to = ways[ways.length - 1]!;
   const start = new Map<number, number>([[to, high]]);
   let end = high;
@@ -260,7 +266,7 @@ function backward(model: Model, ways: readonly number[], high: number): number {
 }
 
 /** Earliest end of the last operation when the first starts at `start`. */
-function forward(model: Model, ways: readonly number[], first: number, start: number): number {
+function forward(model: Model, ways: readonly number[], first: number, start: Minute): number {
   const end = new Map<number, number>();
   let last = start;
   for (const i of ways) {
@@ -277,7 +283,7 @@ function forward(model: Model, ways: readonly number[], first: number, start: nu
   return last;
 }
 
-function latestStart(model: Model, i: number, end: number): number {
+function latestStart(model: Model, i: OperationIndex, end: Minute): number {
   const minutes = model.minutes[i]!;
   if (minutes === 0) return end;
   return model.pausable[i]
@@ -285,20 +291,20 @@ function latestStart(model: Model, i: number, end: number): number {
     : previousFit(model.open[i]!, end, minutes);
 }
 
-function earliestStart(model: Model, i: number, t: number): number {
+function earliestStart(model: Model, i: OperationIndex, t: Minute): number {
   const minutes = model.minutes[i]!;
   if (minutes === 0) return t;
   return model.pausable[i] ? nextOpen(model.open[i]!, t, 0) : nextFit(model.open[i]!, t, 0, minutes);
 }
 
-function endFrom(model: Model, i: number, start: number): number {
+function endFrom(model: Model, i: OperationIndex, start: Minute): number {
   return model.pausable[i]
     ? pausableEnd(model.open[i]!, start, model.minutes[i]!)
     : start + model.minutes[i]!;
 }
 
 /** Hours in which work on the resource can be done: those of an operation that uses it and the fewest others. */
-function openOf(model: Model, r: number): OpenHours | null {
+function openOf(model: Model, r: ResourceIndex): OpenHours | null {
   const calendar = model.problem.resources?.[r]?.calendar;
   if (calendar === undefined) return null;
   for (let i = 0; i < model.count; i++)
@@ -310,7 +316,7 @@ function openOf(model: Model, r: number): OpenHours | null {
   return null;
 }
 
-function openUpTo(open: OpenHours | null, t: number): number {
+function openUpTo(open: OpenHours | null, t: Minute): number {
   if (open === null) return t;
   let sum = 0;
   for (let k = 0; k < open.from.length && open.from[k]! < t; k++)
@@ -364,7 +370,7 @@ function askFor(asked: Float64Array, edges: Float64Array, stay: Stay, k: number)
     asked[j]! += stay.amount * (edges[j + 1]! - Math.max(from, edges[j]!));
 }
 
-function stretchAt(edges: Float64Array, t: number): number {
+function stretchAt(edges: Float64Array, t: Minute): number {
   let low = 0;
   let high = edges.length - 2;
   while (low < high) {

@@ -18,6 +18,7 @@ import { putBack, type Loose } from '../place/putBack';
 import { pick, type Random } from '../model/random';
 import type { Schedule } from '../place/schedule';
 import type { Structure } from '../place/structure';
+import type { OperationIndex } from '../model/units';
 
 export interface Improver {
   /** Tries one change. @returns whether the plan is now the best so far */
@@ -241,7 +242,7 @@ export function improver(
     return -Infinity;
   }
 
-  function take(i: number): void {
+  function take(i: OperationIndex): void {
     if (isOut[i] || model.isFixed[i]) return;
     isOut[i] = 1;
     out.push(i);
@@ -291,7 +292,7 @@ export function improver(
     was.to[s] = to;
   }
 
-  function alongWith(i: number, other: number): void {
+  function alongWith(i: OperationIndex, other: number): void {
     key[other] = key[i]!;
     take(other);
   }

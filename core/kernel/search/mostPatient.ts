@@ -2,12 +2,13 @@
 import { pick, type Random } from '../model/random';
 import type { Schedule } from '../place/schedule';
 import type { Strand } from '../place/structure';
+import type { Minute } from '../model/units';
 
 /** Where the strand that finds no place stood, how many minutes it takes, and when it is due. */
 export interface Room {
-  readonly from: number;
+  readonly from: Minute;
   readonly length: number;
-  readonly due: number;
+  readonly due: Minute;
 }
 
 /** Of very many strands a sample. */

@@ -6,6 +6,7 @@
 import type { Times } from '../prove/exact';
 import type { Model } from '../model/model';
 import { pick, type Random } from '../model/random';
+import type { OperationIndex, ResourceIndex } from '../model/units';
 
 export interface ShopSearch {
   /** @returns whether the best plan has become shorter */
@@ -56,7 +57,7 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
     [...p.keys()].filter((i) => model.uses[i]!.some((u) => u.resource === r)),
   );
   sequence(begin);
-  const machineOf = (i: number): number => model.uses[i]![0]?.resource ?? -1;
+  const machineOf = (i: OperationIndex): number => model.uses[i]![0]?.resource ?? -1;
   const comesBack = model.lags.some((l) => machineOf(l.from) >= 0 && machineOf(l.from) === machineOf(l.to));
   const head = new Int32Array(n);
   const tail = new Int32Array(n);
@@ -101,12 +102,12 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
     sequence(key);
   }
 
-  function headOf(i: number, machine: number): number {
+  function headOf(i: OperationIndex, machine: ResourceIndex): number {
     let h = machine < 0 ? 0 : head[machine]! + p[machine]!;
     for (const b of before[i]!) h = Math.max(h, head[b.i]! + p[b.i]! + b.gap);
     return h;
   }
-  function tailOf(i: number, machine: number): number {
+  function tailOf(i: OperationIndex, machine: ResourceIndex): number {
     let t = machine < 0 ? 0 : tail[machine]! + p[machine]!;
     for (const a of after[i]!) t = Math.max(t, tail[a.i]! + p[a.i]! + a.gap);
     return t;
@@ -140,10 +141,10 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
 
   /** A critical path, at forks by chance. */
   function criticalPath(): number[] {
-    const isCritical = (i: number): boolean => head[i]! + p[i]! + (tail[i] ?? 0) === length;
+    const isCritical = (i: OperationIndex): boolean => head[i]! + p[i]! + (tail[i] ?? 0) === length;
     const starts = [...order].filter((i) => head[i] === 0 && isCritical(i));
     const path: number[] = [];
-    let i: number | undefined = starts[pick(random, starts.length)];
+    let i: OperationIndex | undefined = starts[pick(random, starts.length)];
     while (i !== undefined) {
       path.push(i);
       const here: number = i;
@@ -173,7 +174,7 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
     return swaps;
   }
 
-  function estimate(a: number, b: number): number {
+  function estimate(a: OperationIndex, b: OperationIndex): number {
     const headB = headOf(b, machineBefore[a]!);
     let headA = headB + p[b]!;
     for (const x of before[a]!) headA = Math.max(headA, head[x.i]! + p[x.i]! + x.gap);
@@ -183,7 +184,7 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
     return Math.max(headB + p[b]! + tailB, headA + p[a]! + tailA);
   }
 
-  function swap(a: number, b: number): void {
+  function swap(a: OperationIndex, b: OperationIndex): void {
     const x = machineBefore[a]!;
     const y = machineAfter[b]!;
     if (x >= 0) machineAfter[x] = b;
@@ -195,7 +196,7 @@ export function shopSearch(model: Model, begin: Int32Array, random: Random): Sho
   }
 
   /** Swaps neighbours, unless one of them must come first for other reasons. */
-  function trySwap(a: number, b: number): void {
+  function trySwap(a: OperationIndex, b: OperationIndex): void {
     swap(a, b);
     const now = evaluate();
     if (now >= 0) length = now;

@@ -2,6 +2,7 @@ import { sharesResource } from '../../model/model';
 import { intervalAfter } from '../../model/openHours';
 import { pick } from '../../model/random';
 import { ALWAYS, type Move } from './move';
+import type { OperationIndex } from '../../model/units';
 
 export const ahead: Move = {
   name: 'ahead',
@@ -12,7 +13,7 @@ export const ahead: Move = {
     const { model, start, end } = schedule;
 
     /** Up to `many` operations done last before `i` in its session by the same hands or tools, in their order. */
-    function doneBefore(i: number, many: number): number[] {
+    function doneBefore(i: OperationIndex, many: number): number[] {
       const open = model.open[i]!;
       const opens = open === null ? 0 : (open.from[intervalAfter(open, start[i]!)] ?? 0);
       const found: number[] = [];

@@ -4,6 +4,7 @@ import type { RunCount } from '../../place/runCount';
 import { UNPLACED } from '../../place/schedule';
 import { MOST_OUT, type Ground, type Move } from './move';
 import { takeStrands } from './taking';
+import type { ResourceIndex } from '../../model/units';
 
 /** So much nearer or farther than all that makes way. */
 const FAR = 1000;
@@ -53,7 +54,7 @@ export const gather: Move = {
 function runAround(
   { schedule }: Ground,
   runs: RunCount,
-  resource: number,
+  resource: ResourceIndex,
   row: ToolSequence,
   at: number,
 ): { first: number; last: number } {

@@ -2,6 +2,7 @@ import { sharesResource } from '../../model/model';
 import { pick } from '../../model/random';
 import { ALWAYS, spanOf, type Ground, type Move } from './move';
 import { footprint, overlapping, strandsByUnit, takeInOrder } from './taking';
+import type { Minute, OperationIndex } from '../../model/units';
 
 /** At most so many strands are asked whether they stand in the way. */
 const MOST_LOOKED_AT = 120;
@@ -62,7 +63,7 @@ function costly({ schedule, random }: Ground): number {
 function blockersOf({ schedule, structure, random }: Ground, own: readonly number[], many: number): number[] {
   const { model } = schedule;
   const { strands } = structure;
-  const waits: { from: number; to: number; i: number }[] = [];
+  const waits: { from: Minute; to: Minute; i: OperationIndex }[] = [];
   for (const s of own)
     for (const i of strands[s]!.operations) {
       const from = schedule.startLow(i);

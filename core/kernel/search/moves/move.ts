@@ -2,17 +2,18 @@
 import type { Random } from '../../model/random';
 import type { Schedule } from '../../place/schedule';
 import type { Strand, Structure } from '../../place/structure';
+import type { Minute, OperationIndex } from '../../model/units';
 
 /** Where what is chosen goes. */
 export interface TakenOut {
   readonly size: number;
   /** @param key smaller comes back first */
-  take(operation: number, key: number): void;
+  take(operation: OperationIndex, key: number): void;
 }
 
 export interface Span {
-  readonly from: number;
-  readonly to: number;
+  readonly from: Minute;
+  readonly to: Minute;
 }
 
 /** What every move stands on. */

@@ -1,6 +1,7 @@
 import type { Model } from '../../model/model';
 import { pick } from '../../model/random';
 import { ALWAYS, MOST_OUT, type Move } from './move';
+import type { OperationIndex } from '../../model/units';
 
 export const session: Move = {
   name: 'session',
@@ -35,7 +36,7 @@ export const session: Move = {
 };
 
 /** 1: with this operation racks become fuller, -1: emptier. */
-function fillingOf(model: Model, i: number): number {
+function fillingOf(model: Model, i: OperationIndex): number {
   let change = 0;
   for (const hold of model.holdsOf[i]!)
     change += (hold.from === i ? hold.amount : -hold.amount) / model.capacity[hold.resource]!;

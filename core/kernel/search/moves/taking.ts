@@ -1,6 +1,7 @@
 /** Takes strands out, in one of the orders in which it can be worth to bring them back. */
 import { pick } from '../../model/random';
 import { MOST_OUT, spanOf, type Choice, type Ground } from './move';
+import type { Minute } from '../../model/units';
 
 /** Strands come back whole, one after the other, in a new order; now and then side by side. */
 export function takeStrands({ schedule, structure, random, out }: Ground, chosen: number[]): Choice {
@@ -70,7 +71,7 @@ const LOOKS = 60;
 export function overlapping(
   { schedule, structure, random }: Ground,
   own: readonly number[],
-  { from, to }: { readonly from: number; readonly to: number },
+  { from, to }: { readonly from: Minute; readonly to: Minute },
   many: number,
   looks = LOOKS,
 ): number[] {

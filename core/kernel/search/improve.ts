@@ -3,22 +3,19 @@
  * manner; keeps the result when it is better or, early on, not much worse.
  * Deterministic for a seed.
  */
-import { followerOn, mendAfter } from '../place/setups';
-import { arrange } from '../place/arrange';
 import { byYield } from './byYield';
 import { gapCloser } from '../place/closeGaps';
 import { inTime, latenessOf } from '../prove/inTime';
 import type { Bounds } from '../prove/propagate';
 import { PROMPT, type Manner } from '../place/insert';
 import type { Model } from '../model/model';
-import { mostPatient } from './mostPatient';
 import { sessionsOf } from './sessions';
-import { late, MOST_OUT, MOVES, spanOf, type Choice, type Ground, type Move, type TakenOut } from './moves';
+import { late, MOVES, type Choice, type Ground, type Move } from './moves';
+import { Pulled } from './pulled';
 import { putBack, type Loose } from '../place/putBack';
 import { pick, type Random } from '../model/random';
 import type { Schedule } from '../place/schedule';
 import type { Structure } from '../place/structure';
-import type { OperationIndex } from '../model/units';
 
 export interface Improver {
   /** Tries one change. @returns whether the plan is now the best so far */
@@ -72,14 +69,7 @@ export function improver(
   const { model } = schedule;
   const { strands } = structure;
   const { isFinishing = false } = options;
-  const key = new Float64Array(model.count);
-  const isOut = new Uint8Array(model.count);
-  let out: number[] = [];
-  /** where strands stood that have been taken out, and which they are */
-  const was = { from: new Float64Array(strands.length), to: new Float64Array(strands.length) };
-  const isMoved = new Uint8Array(strands.length);
-  /** strand by strand, or all side by side? */
-  let isWhole = true;
+  const out = new Pulled(schedule, structure);
   /** cost with guidance: what changes are judged by */
   let cost = schedule.cost() + schedule.guidance();
   let tried = options.tried ?? 0;
@@ -95,16 +85,7 @@ export function improver(
   const isOnTime = (): boolean => lateness <= unavoidable;
   const closeGaps = gapCloser(schedule);
   const closing = closingShares(model, sessions.length);
-  const takenOut: TakenOut = {
-    get size() {
-      return out.length;
-    },
-    take(i, when) {
-      key[i] = when;
-      take(i);
-    },
-  };
-  const ground: Ground = { schedule, structure, sessions, random, out: takenOut };
+  const ground: Ground = { schedule, structure, sessions, random, out };
   const all = MOVES.filter((m) => m.isFor(schedule) && !options.without?.includes(m.name));
   const coarse = all.filter((m) => m.stage === 'coarse');
   const choose = new Map(all.map((m) => [m, m.on(ground)]));
@@ -132,7 +113,7 @@ export function improver(
     // While anyone is late, nothing matters more.
     const m = isLate >= 0 && !isOnTime() && random() < 0.4 ? isLate : chances.choose();
     const begin = schedule.changes;
-    startOver();
+    out.startOver();
     takeOut(coarse[m]!);
     const gain = attempt(progress, thorough, manner);
     // What brings a unit home in time saves so much that all else would look like nothing: no try counts for more than a unit costs.
@@ -141,33 +122,27 @@ export function improver(
   }
 
   function tryFinely(progress: number): void {
-    startOver();
+    out.startOver();
     const { delay = 0 } = takeOut(fine[pick(random, fine.length)]!);
     attempt(progress, 1, () => fineManner(delay));
   }
 
   function takeOut(move: Move): Choice {
     const choice = choose.get(move)!();
-    isWhole = choice.isWhole;
+    out.isWhole = choice.isWhole;
     return choice;
-  }
-
-  function startOver(): void {
-    for (const i of out) isOut[i] = 0;
-    isMoved.fill(0);
-    out = [];
   }
 
   /** Puts back in another way what is to come out. @returns how much cheaper the plan has become; -Infinity when nothing was changed */
   function attempt(progress: number, thorough: number, mannerOf: () => Manner): number {
-    if (out.length === 0 || !removeAll()) return giveUp();
+    if (out.size === 0 || !out.removeAll()) return giveUp();
     // In the last part little warmth is left: enough to go round by another set-up, and that much helps however few the tries.
     const warmth = WARMTH * (isFinishing ? 1 : thorough) * (1 - progress) ** 2;
     const limit = cost - ((warmth * calm) / strands.length) * Math.log(Math.max(1e-12, random()));
     let left = isOnTime() && (isFinishing || thorough < HASTY) ? 1 : MOST_EJECTED;
-    const makeRoom = isWhole
+    const makeRoom = out.isWhole
       ? (group: readonly number[]): Loose | null =>
-          left-- > 0 ? eject(structure.strandOf[group[0]!]!) : null
+          left-- > 0 ? out.eject(structure.strandOf[group[0]!]!, random) : null
       : null;
     const luck = isFinishing ? 1 : random() / worthClosing(thorough);
     const isEager = luck < closing.eager;
@@ -178,7 +153,7 @@ export function improver(
       closeGaps: isNeedy && !isEager ? closeGaps : null,
       makeRoom,
     };
-    if (putBack(schedule, structure, looseFrom(0), how) >= 0) return giveUp();
+    if (putBack(schedule, structure, out.looseFrom(0), how) >= 0) return giveUp();
     const now = schedule.cost() + schedule.guidance();
     if (now > limit) return giveUp();
     const gain = cost - now;
@@ -194,107 +169,9 @@ export function improver(
     return schedule.runs === null ? 1 : CLOSED_AMONG_RUNS * thorough ** 3;
   }
 
-  /** What has been taken out since there were `begin` operations out, ready to be put back. */
-  function looseFrom(begin: number): Loose {
-    const list = out.slice(begin);
-    const order = arrange(
-      model,
-      list.filter((i) => structure.strandOf[i]! >= 0),
-      key,
-    );
-    const joints = list
-      .filter((i) => structure.strandOf[i]! < 0)
-      .sort((a, b) => structure.rank[a]! - structure.rank[b]!);
-    return { groups: isWhole ? byStrand(order) : [order], joints };
-  }
-
-  /** A strand found no place: one that can wait longer makes room for it and comes back after all others. */
-  function eject(s: number): Loose | null {
-    if (s < 0) return null;
-    const room = { from: was.from[s]!, length: was.to[s]! - was.from[s]!, due: strands[s]!.due };
-    const other = mostPatient(schedule, strands, room, isMoved, random);
-    if (other < 0) return null;
-    // What is back in its place may have to come out again.
-    for (const i of out) if (schedule.isPlaced(i)) isOut[i] = 0;
-    const begin = out.length;
-    strands[other]!.operations.forEach((i, k) => {
-      key[i] = k;
-      take(i);
-    });
-    return removeAll(begin) ? looseFrom(begin) : null;
-  }
-
-  /** Splits an order where one strand ends and the next begins. */
-  function byStrand(order: readonly number[]): number[][] {
-    const groups: number[][] = [];
-    let last = -1;
-    for (const i of order) {
-      const s = structure.strandOf[i]!;
-      if (s !== last) groups.push([]);
-      groups[groups.length - 1]!.push(i);
-      last = s;
-    }
-    return groups;
-  }
-
   function giveUp(): number {
     schedule.undoTo(0);
     return -Infinity;
-  }
-
-  function take(i: OperationIndex): void {
-    if (isOut[i] || model.isFixed[i]) return;
-    isOut[i] = 1;
-    out.push(i);
-    remember(structure.strandOf[i]!);
-  }
-
-  /** Windows that would be torn, joints that follow, setups that lose their place: all of it comes out too. */
-  function removeAll(removed = 0): boolean {
-    for (;;) {
-      for (let k = removed; k < out.length; k++) {
-        const i = out[k]!;
-        for (const lag of model.lagsOut[i]!) {
-          if (lag.max !== Infinity && !isOut[lag.to]) alongWith(i, lag.to);
-          else if (structure.strandOf[lag.to]! < 0 && !isOut[lag.to] && !model.isFixed[lag.to]) {
-            key[lag.to] = 1e12;
-            take(lag.to);
-          }
-        }
-        for (const lag of model.lagsIn[i]!)
-          if (lag.max !== Infinity && !isOut[lag.from]) alongWith(i, lag.from);
-      }
-      if (out.length > 2 * MOST_OUT) return false;
-      const begin = removed;
-      const starts: number[] = [];
-      for (; removed < out.length; removed++) {
-        starts.push(schedule.start[out[removed]!]!);
-        schedule.remove(out[removed]!);
-      }
-      for (let k = begin; k < removed; k++) {
-        const i = out[k]!;
-        if (mendAfter(schedule, i, starts[k - begin]!)) continue;
-        const after = followerOn(schedule, i, starts[k - begin]!);
-        if (isOut[after]) continue;
-        key[after] = schedule.start[after]!;
-        take(after);
-      }
-      if (removed === out.length) return true;
-    }
-  }
-
-  /** Notes where a strand stands before the first of it goes: `eject` asks for it later. */
-  function remember(s: number): void {
-    if (s < 0 || isMoved[s]) return;
-    isMoved[s] = 1;
-    const [from, to] = spanOf(schedule, strands[s]!);
-    was.from[s] = from;
-    was.to[s] = to;
-  }
-
-  function alongWith(i: OperationIndex, other: number): void {
-    key[other] = key[i]!;
-    take(other);
   }
 
   function manner(): Manner {

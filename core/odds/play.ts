@@ -405,7 +405,8 @@ export class Player {
       }
       this.start(i, t);
       if (this.areHandsFull()) break;
-      racks.look(false);
+      if (this.course.lets[i]!.length > 0) racks.look(false);
+      else racks.narrow();
     }
     for (let nth = 0; nth < tried.length; nth++)
       racks.put(tried[nth]!, by[nth]!, this.keyOf(tried[nth]!, by[nth]!));

@@ -10,6 +10,7 @@ const course = {
   uses: [[BOOTH, 1], [BOOTH, 1], [], [RACK, 1]],
   takes: [[], [RACK, 2], [], []],
   lets: [[], [], [], [RACK, 1]],
+  capacity: Float64Array.of(1, 2),
 };
 
 function laid(booth: number, rack: number): { racks: Racks; free: Float64Array } {
@@ -58,6 +59,14 @@ describe('what is ready', () => {
     free[BOOTH] = 0;
     racks.look(true);
     expect(all(racks, DATE)).toEqual(['take down', 'brush']);
+  });
+
+  it('is passed over once something else has taken what it needs', () => {
+    const { racks, free } = laid(1, 2);
+    racks.look(false);
+    free[BOOTH] = 0;
+    racks.narrow();
+    expect(all(racks, PLANNED)).toEqual(['brush', 'take down']);
   });
 
   it('is gone with all its keys once it is away, and takes no more', () => {

@@ -17,7 +17,7 @@ const NOWHERE = -1;
 type Needs = readonly number[];
 
 /** What each operation uses while it is worked on, takes from then on, and lets go of. */
-type Takes = Pick<Course, 'ids' | 'uses' | 'takes' | 'lets'>;
+type Takes = Pick<Course, 'ids' | 'uses' | 'takes' | 'lets' | 'capacity'>;
 
 interface Rack {
   /** what must be free while it is worked on, and what it holds from then on */
@@ -92,6 +92,15 @@ export class Racks {
         this.open.push(rack);
   }
 
+  /** The same once something has been taken and nothing let go: no other rack can have become free. */
+  narrow(): void {
+    const { open } = this;
+    let kept = 0;
+    for (const rack of open)
+      if (rack.count > 0 && this.isFree(rack.works) && this.isFree(rack.holds)) open[kept++] = rack;
+    open.length = kept;
+  }
+
   /** The least key of a kind on the racks that are looked at; Infinity: none. */
   least(kind: number): number {
     return this.first(kind)?.least ?? Infinity;
@@ -125,15 +134,16 @@ function needsOf(course: Takes, i: number): { works: Needs; holds: Needs } {
   const uses = course.uses[i]!;
   const takes = course.takes[i]!;
   const lets = course.lets[i]!;
-  const works = needs(uses, (r, much) => much - amountOf(lets, r));
-  const holds = needs(takes, (r, much) => much + amountOf(uses, r) - amountOf(lets, r));
+  const works = needs(uses, course, (r, much) => much - amountOf(lets, r));
+  const holds = needs(takes, course, (r, much) => much + amountOf(uses, r) - amountOf(lets, r));
   return { works, holds };
 }
 
-function needs(list: Needs, need: (resource: number, much: number) => number): Needs {
-  const all: number[] = [];
-  for (let k = 0; k < list.length; k += 2) all.push(list[k]!, need(list[k]!, list[k + 1]!));
-  return all;
+/** What there is least of comes first: that is missing most often. */
+function needs(list: Needs, { capacity }: Takes, need: (resource: number, much: number) => number): Needs {
+  const all: [resource: number, much: number][] = [];
+  for (let k = 0; k < list.length; k += 2) all.push([list[k]!, need(list[k]!, list[k + 1]!)]);
+  return all.sort(([a], [b]) => capacity[a]! - capacity[b]!).flat();
 }
 
 /** How much of a resource a list of needs speaks of. */

@@ -6,7 +6,7 @@ import { dates, type Dates } from '../search/dates';
 import { inTime, latenessOf, withMargin } from '../prove/inTime';
 import { lowerBound, raisedBound } from '../prove/bound';
 import { overload } from '../prove/overload';
-import { exactSearch } from '../prove/exact';
+import { ExactSearch } from '../prove/exact';
 import { builder } from '../search/construct';
 import type { Conflict, Problem, Solution } from '../document/document';
 import { LONG_MINUTES, looks, upTo, withinReach } from '../document/horizon';
@@ -214,7 +214,7 @@ function running(
     previous && stability > 0 ? calmOf(model, previous, stability) : null,
   );
   const first = builder(schedule, structure, random);
-  const exact = isSmall(model) && stability === 0 && !isCut ? exactSearch(model, bounds, order) : null;
+  const exact = isSmall(model) && stability === 0 && !isCut ? new ExactSearch(model, bounds, order) : null;
   let proof: 'open' | 'optimal' | 'impossible' = 'open';
 
   /** One constructive plan a step, so that the first is out as soon as it is found. */

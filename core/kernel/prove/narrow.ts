@@ -3,7 +3,7 @@
  * possible is left out, and then single changes are tried that would lift it.
  */
 import type { Conflict, Lift, Problem } from '../document/document';
-import { exactSearch } from './exact';
+import { ExactSearch } from './exact';
 import { buildModel } from '../model/model';
 import { overfull, propagate } from './propagate';
 
@@ -21,7 +21,7 @@ function isImpossible(problem: Problem): boolean {
   const model = buildModel(problem);
   const propagation = propagate(model);
   if (!propagation.ok || overfull(model, propagation.bounds)) return true;
-  const exact = exactSearch(model, propagation.bounds, propagation.order);
+  const exact = new ExactSearch(model, propagation.bounds, propagation.order);
   for (let nodes = 0; nodes < NODES && !exact.isComplete && exact.best === null; nodes += 100)
     exact.step(100);
   return exact.isComplete && exact.best === null;

@@ -4,7 +4,7 @@ import { MOVES, parseProblem, seededRandom, solveProblem, type Move, type Proble
 import { sharesResource } from '../model/model';
 import { calmOf, type Calm } from '../place/calm';
 import { Schedule } from '../place/schedule';
-import { exactSearch } from '../prove/exact';
+import { ExactSearch } from '../prove/exact';
 import { planned } from '../testing/planned';
 import { instance } from '../testing/problems';
 import { improver } from './improve';
@@ -83,7 +83,7 @@ describe('with one move alone', () => {
     'late in a search it finds what the exact search proves: $name',
     (move) => {
       const { model, bounds, order } = planned(coats);
-      const exact = exactSearch(model, bounds, order);
+      const exact = new ExactSearch(model, bounds, order);
       while (!exact.isComplete) exact.step(100);
       const { before, after } = withOnly(move, coats, () => 0.99);
       expect(before).toBeGreaterThan(exact.best!.cost);

@@ -1,7 +1,7 @@
 /** Job shops by swaps against the exact search, and what is narrowed down of a conflict. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { exactSearch } from '../prove/exact';
+import { ExactSearch } from '../prove/exact';
 import { parseProblem, seededRandom, solveProblem, type Problem } from '../index';
 import { buildModel } from '../model/model';
 import { narrowConflict } from '../prove/narrow';
@@ -48,7 +48,7 @@ describe('the swaps of a job shop', () => {
         const model = buildModel(problem);
         const propagation = propagate(model);
         if (!propagation.ok) throw new Error('a job shop always has a plan');
-        const exact = exactSearch(model, propagation.bounds, propagation.order);
+        const exact = new ExactSearch(model, propagation.bounds, propagation.order);
         while (!exact.isComplete) exact.step(200);
         // Any order that goes with the jobs will do to begin from.
         const begin = Int32Array.from(model.ids, (_, i) => i);

@@ -1,0 +1,1 @@
+export { ExactSearch, type Times } from './search';

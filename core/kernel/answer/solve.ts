@@ -15,7 +15,7 @@ import { EQUAL, judged } from '../document/judged';
 import { buildModel, type Model } from '../model/model';
 import { overfull, propagate, type Bounds } from '../prove/propagate';
 import { narrowConflict } from '../prove/narrow';
-import { isShop, shopSearch, type ShopSearch } from '../search/shop';
+import { isShop, ShopSearch } from '../search/shop';
 import { calmOf } from '../place/calm';
 import { plainHolds, type PlainHolds } from '../document/plainHolds';
 import { inTurn, repair, WAYS } from './repair';
@@ -315,7 +315,7 @@ function running(
     shown = null;
   }
   function swapInShop(tries: number): void {
-    shop ??= shopSearch(model, best!.start, random);
+    shop ??= new ShopSearch(model, best!.start, random);
     tried += tries;
     if (!shop.step(10 * tries) || shop.best.cost >= best!.cost) return;
     best = shop.best;

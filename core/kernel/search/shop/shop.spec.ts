@@ -1,13 +1,13 @@
 /** Job shops by swaps against the exact search, and what is narrowed down of a conflict. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ExactSearch } from '../prove/exact';
-import { parseProblem, seededRandom, solveProblem, type Problem } from '../index';
-import { buildModel } from '../model/model';
-import { narrowConflict } from '../prove/narrow';
-import { propagate } from '../prove/propagate';
-import { isShop, shopSearch } from './shop';
-import { instance } from '../testing/problems';
+import { ExactSearch } from '../../prove/exact';
+import { parseProblem, seededRandom, solveProblem, type Problem } from '../../index';
+import { buildModel } from '../../model/model';
+import { narrowConflict } from '../../prove/narrow';
+import { propagate } from '../../prove/propagate';
+import { isShop, ShopSearch } from './index';
+import { instance } from '../../testing/problems';
 
 /** Jobs as [machine, minutes] in order. */
 function shop(jobs: readonly (readonly (readonly [number, number])[])[]): Problem {
@@ -52,7 +52,7 @@ describe('the swaps of a job shop', () => {
         while (!exact.isComplete) exact.step(200);
         // Any order that goes with the jobs will do to begin from.
         const begin = Int32Array.from(model.ids, (_, i) => i);
-        const search = shopSearch(model, begin, seededRandom(seed));
+        const search = new ShopSearch(model, begin, seededRandom(seed));
         search.step(4000);
         expect(search.best.cost).toBe(exact.best!.cost);
       }),
@@ -77,7 +77,7 @@ describe('the swaps of a job shop', () => {
     // The third job belongs to the front of the machine that all share; only the middle of a block takes it there.
     const begin = Int32Array.from(model.ids, (_, i) => i);
     for (let seed = 1; seed <= 50; seed++) {
-      const search = shopSearch(model, begin, seededRandom(seed));
+      const search = new ShopSearch(model, begin, seededRandom(seed));
       search.step(60);
       expect(search.best.cost, `seed ${seed}`).toBe(5);
     }

@@ -1,0 +1,2 @@
+export { isShop } from './isShop';
+export { ShopSearch } from './search';

@@ -2,7 +2,7 @@
  * The door to the solver: propagate (or prove that there is no plan), build a first plan, improve it step by step.
  * Nothing here knows the time of day or waits: the caller steps it, asks for the best so far, and stops when it likes.
  */
-import { dates, type Dates } from '../search/dates';
+import { Dates } from '../search/dates';
 import { inTime, latenessOf, withMargin } from '../prove/inTime';
 import { lowerBound, raisedBound } from '../prove/bound';
 import { overload } from '../prove/overload';
@@ -273,7 +273,7 @@ function running(
       if (next!.isMet()) aims.shift();
       else if (next!.within === timely && isCrowded) aims.length = 0;
       else {
-        dating = dates(schedule, structure, next!.within, random);
+        dating = new Dates(schedule, structure, next!.within, random);
         fewest = Infinity;
         vain = 0;
       }

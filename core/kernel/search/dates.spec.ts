@@ -1,7 +1,7 @@
 /** The search for the dates alone, where the first plans are late and none need be: batches whose dates a planted plan keeps. */
 import { describe, expect, it } from 'vitest';
 import { inTime, latenessOf } from '../prove/inTime';
-import { dates } from './dates';
+import { Dates } from './dates';
 import { seededRandom, solveProblem, parseProblem } from '../index';
 import { judged } from '../document/judged';
 import { instance } from '../testing/problems';
@@ -14,7 +14,7 @@ describe('where nobody need be late', () => {
   it.each(['tight-600', 'rhythm-300-1'])('nobody is: %s', (name) => {
     const { model, bounds, structure, schedule } = planned(instance(name));
     expect(schedule.lateness()).toBeGreaterThan(0);
-    const search = dates(schedule, structure, inTime(model, bounds)!, seededRandom(3));
+    const search = new Dates(schedule, structure, inTime(model, bounds)!, seededRandom(3));
     let steps = 0;
     while (!search.step() && steps < MOST_STEPS) steps++;
     expect(search.waiting).toBe(0);

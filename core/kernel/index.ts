@@ -15,7 +15,8 @@ export type {
 } from './document/document';
 export { seededRandom, type Random } from './model/random';
 export { KernelMistake } from './document/judged';
-export { startSearch, type Search, type SearchOptions } from './answer/solve';
+export type { Search, SearchOptions } from './answer/search';
+export { startSearch } from './answer/solve';
 export { settle } from './place/settle';
 export { leastSums, type Sums } from './prove/least';
 export { solveProblem, type SolveBudget } from './answer/solveProblem';

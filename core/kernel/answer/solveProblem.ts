@@ -1,6 +1,7 @@
 /** A whole search in one call, for those who need no progress: command line, tests, measurements. */
 import type { Problem, Solution } from '../document/document';
-import { startSearch, type SearchOptions } from './solve';
+import type { SearchOptions } from './search';
+import { startSearch } from './solve';
 
 export interface SolveBudget extends Omit<SearchOptions, 'progress'> {
   /** steps of the search; the same seed and iterations give the same solution on every machine */

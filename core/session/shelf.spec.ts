@@ -135,6 +135,25 @@ describe('the drying shelf', () => {
     expect(both).toMatchObject({ touchAt: wetUntil, dryAt: late + 30 });
   });
 
+  it('has a run in one row though it was begun before its session, or outstayed it', () => {
+    const session = plan.sessions.find((s) => {
+      const [first, second] = s.steps.filter((x) => x.end - x.start > 0 && x.tide.dryAt > x.end);
+      return first && second?.layer.name === first.layer.name;
+    })!;
+    const [first, second] = session.steps.filter((x) => x.tide.dryAt > x.end);
+    const around: [number, number][] = [
+      [session.start - 3, session.start + 3],
+      [session.end - 3, session.end + 3],
+    ];
+    for (const [a, b] of around) {
+      const log = [
+        entry({ kind: 'done', step: first!.id, minutes: 5 }, a),
+        entry({ kind: 'done', step: second!.id, minutes: 5 }, b),
+      ];
+      expect(shelf(log, b + 1).map((r) => r.pieces.length)).toEqual([2]);
+    }
+  });
+
   it('dries from when it was really done, even before the plan begins', () => {
     const [first] = order;
     const early = first!.end - 3 * 1440;

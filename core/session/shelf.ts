@@ -140,8 +140,7 @@ export function shelfAt(plan: Plan, coats: readonly Resting[], now: number): She
   const runs = new Map<string, Resting[]>();
   for (const coat of coats) {
     const { layer } = coat.step;
-    const session = plan.sessions.findLast((s) => s.start <= coat.ended)?.index ?? -1;
-    const key = [layer.family, layer.name, layer.method, session].join('\n');
+    const key = [layer.family, layer.name, layer.method, sessionNear(plan, coat.ended)].join('\n');
     const run = runs.get(key);
     if (run) run.push(coat);
     else runs.set(key, [coat]);
@@ -154,6 +153,17 @@ export function shelfAt(plan: Plan, coats: readonly Resting[], now: number): She
         a.moment - b.moment ||
         a.key.localeCompare(b.key),
     );
+}
+
+/** The session in which a coat went on, or the one that it began too soon for, or outstayed. */
+function sessionNear({ sessions }: Plan, minute: number): number {
+  const off = ({ start, end }: Plan['sessions'][number]): number => Math.max(start - minute, minute - end, 0);
+  return (
+    sessions.reduce<Plan['sessions'][number] | null>(
+      (best, s) => (best !== null && off(best) <= off(s) ? best : s),
+      null,
+    )?.index ?? -1
+  );
 }
 
 function rowOf(run: readonly Resting[], now: number): ShelfRow {

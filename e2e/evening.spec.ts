@@ -1,10 +1,12 @@
 /** An evening at the bench: on a phone by thumb from the first tap to “good night”, and by two keys. */
 import type { Page } from '@playwright/test';
 import { expect, test } from './test';
-import { expectAccessible, planned, watchErrors } from './helpers';
+import { expectAccessible, planned, replanned, watchErrors } from './helpers';
 
 /** More presses than this no evening of the demo takes. */
 const MOST_RUNS = 60;
+
+const escaped = (words: string): string => words.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
 async function doneSoFar(page: Page): Promise<number> {
   return Number(/\d+/.exec(await page.getByTestId('progress').innerText())![0]);
@@ -126,6 +128,28 @@ test('a missed window really starts the sandwich again: trouble says what it cos
   await planned(page);
   // Another window may have shut meanwhile; that of this coat is no matter any more.
   await expect(shelf.getByRole('button', { name: coat, exact: true })).toHaveCount(0);
+});
+
+test('something goes wrong with a coat that dries: it is told at the shelf, and its cure is planned', async ({
+  page,
+}) => {
+  await page.goto('/tonight');
+  await planned(page);
+  await page.getByRole('button', { name: 'Rehearse this session' }).click();
+  for (const speed of [20, 200])
+    await page.getByRole('button', { name: `Speed ×${speed}; press for another` }).click();
+  const piece = page.getByRole('list', { name: 'Pieces' }).getByRole('button').first();
+  const name = (await piece.innerText()).replace(/^\d+\s+|\s+\(\d+\)$/g, '');
+  await piece.click();
+  await replanned(page, () => page.getByRole('button', { name: /^Done: 1 of/ }).click());
+  const all = async (): Promise<number> =>
+    Number(/of (\d+) steps/.exec(await page.getByTestId('progress').innerText())![1]);
+  const before = await all();
+  await page.getByTestId('coat').first().getByRole('button', { expanded: false }).click();
+  await page.getByRole('button', { name: new RegExp(`^${escaped(name)}, .*: trouble$`) }).click();
+  await expect(page.getByRole('heading', { name: `What went wrong on ${name}?` })).toBeVisible();
+  await replanned(page, () => page.getByRole('button', { name: /^Glue it, touch in/ }).click());
+  expect(await all()).toBe(before + 1);
 });
 
 test('what was really mixed, what goes into a jar, and what is for next time are told again when the same mix comes', async ({

@@ -2,7 +2,7 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import * as z from 'zod';
 import { instantAfter } from '#core/muster';
-import { fogOn, isAnswered, surpriseSchema, surprisesOf, type Surprise } from '#core/session';
+import { fogOn, isAnswered, isDue, surpriseSchema, surprisesOf, type Surprise } from '#core/session';
 import { BenchClock } from '../data/benchClock';
 import { Logbook } from '../data/logbook';
 import { Notices } from '../data/notices';
@@ -36,7 +36,9 @@ export class Rehearsing {
     const plan = this.inHand.plan();
     if (!this.clock.rehearsal() || !plan) return null;
     const log = this.logbook.entries();
-    return this.store().left.find((s) => s.at <= this.inHand.minute() && !isAnswered(s, plan, log)) ?? null;
+    return (
+      this.store().left.find((s) => isDue(s, log, this.inHand.minute()) && !isAnswered(s, plan, log)) ?? null
+    );
   });
 
   constructor() {

@@ -97,7 +97,7 @@ const SHOWN = 6;
               pmButton="small"
               class="mt-2 w-full !border-shut"
               [attr.aria-label]="r.name + ': what now?'"
-              (click)="missed.emit(r.steps)"
+              (click)="trouble.emit(r.steps)"
             >
               What now? Start it again, or leave it
             </button>
@@ -110,8 +110,8 @@ const SHOWN = 6;
             }
             <ul class="mt-2 flex flex-col gap-1 pl-3">
               @for (p of r.row.pieces; track p.resting.step.id) {
-                <li class="flex items-center gap-2 text-[0.95rem]">
-                  <span class="min-w-0 grow"
+                <li class="flex flex-wrap items-center gap-2 text-[0.95rem]">
+                  <span class="min-w-40 grow basis-full sm:basis-0"
                     >{{ p.resting.step.piece.name }} <span class="text-mute">{{ p.words }}</span></span
                   >
                   <button
@@ -127,6 +127,14 @@ const SHOWN = 6;
                     (click)="wet.emit([p.resting.step])"
                   >
                     Not yet
+                  </button>
+                  <button
+                    pmButton="small"
+                    class="!border-shut"
+                    [attr.aria-label]="p.resting.step.piece.name + ', ' + r.name + ': trouble'"
+                    (click)="trouble.emit([p.resting.step])"
+                  >
+                    Trouble
                   </button>
                 </li>
               }
@@ -148,13 +156,13 @@ export class ShelfList {
   readonly rows = input.required<readonly ShelfRow[]>();
   /** minutes since the plan's origin */
   readonly minute = input.required<number>();
-  /** one look: these are dry, or need more time */
   /** touched without a mark: no more than that */
   readonly touched = output<readonly PlanStep[]>();
+  /** one look: these are dry, or need more time */
   readonly dry = output<readonly PlanStep[]>();
   readonly wet = output<readonly PlanStep[]>();
-  /** their window has shut: what can be done about it is asked for */
-  readonly missed = output<readonly PlanStep[]>();
+  /** something went wrong with these, or their window has shut: what can be done about it is asked for */
+  readonly trouble = output<readonly PlanStep[]>();
   protected readonly opened = signal<string | null>(null);
   protected readonly showsAll = signal(false);
   protected readonly WIDTH = WIDTH;

@@ -34,7 +34,7 @@ export { alarmsOf, dueAlarms, nextAlarm, type Alarm } from './alarms';
 export { restingCoats, shelfAt, type Resting, type ShelfRow, type ShelfState } from './shelf';
 export { stripOf, type Strip, type StripRun } from './strip';
 export { eyeTasks, howFar, meanMiss, surfaceAt, type EyeAnswer, type EyeTask } from './eye';
-export { fogOn, isAnswered, surpriseSchema, surprisesOf, type Surprise } from './surprises';
+export { fogOn, isAnswered, isDue, surpriseSchema, surprisesOf, type Surprise } from './surprises';
 export { curesFor, ownCures, reworkEntry, type Cure, type PieceCure } from './trouble';
 export { nextTimeNotes, type NextTime } from './nextTime';
 export { addedMinutes, pilotsBegun, pilotState, type Judged, type PilotState } from './pilot';

@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { instantAfter } from '#core/muster';
 import type { LogEntry } from '#core/log';
-import { fogOn, isAnswered, restingCoats, surprisesOf, type Surprise } from './index';
+import { fogOn, isAnswered, isDue, restingCoats, surprisesOf, type Surprise } from './index';
 import { plan } from './testing';
 
 describe('the surprises of an evening', () => {
@@ -72,6 +72,27 @@ describe('the surprises of an evening', () => {
       { kind: 'not-dry', step: coat.id, moreMinutes: Math.ceil(1.5 * left) },
     ]);
     expect(fogOn(coats, coat.tide.dryAt + 1)).toEqual([]);
+  });
+
+  it('befall a coat only once it is on, in whatever order the bench has come to it', () => {
+    const fallen = Array.from({ length: 40 }, (_, seed) => surprisesOf(plan, session, seed))
+      .flat()
+      .find((s) => s.text.includes('fallen'))!;
+    const coat = plan.steps.get(fallen.coat!)!;
+    expect(coat.piece.id).toBe(fallen.piece);
+    const done: LogEntry = {
+      id: 'd',
+      at: instantAfter(plan.origin, coat.end),
+      kind: 'done',
+      step: coat.id,
+      minutes: 5,
+    };
+    const { at } = fallen;
+    expect(isDue(fallen, [], at + 60)).toBe(false);
+    expect(isDue(fallen, [done], at - 1)).toBe(false);
+    expect(isDue(fallen, [done], at)).toBe(true);
+    const fog = { ...fallen, coat: undefined };
+    expect(isDue(fog, [], at)).toBe(true);
   });
 
   it('are answered by what they ask for, at the coat or piece that they are about, and not by what was done before', () => {

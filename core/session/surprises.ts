@@ -2,7 +2,7 @@
 import * as z from 'zod';
 import { seededRandom } from '#core/kernel';
 import { instantAfter } from '#core/muster';
-import { standing, type LogEntry, type New } from '#core/log';
+import { endedSteps, standing, type LogEntry, type New } from '#core/log';
 import type { Plan, PlanSession } from '#core/plan';
 import type { Resting } from './shelf';
 
@@ -18,6 +18,8 @@ export const surpriseSchema = z.strictObject({
   /** the step or piece that it is about */
   step: z.string().optional(),
   piece: z.string().optional(),
+  /** the step whose coat it befalls: before that is on there is nothing to befall */
+  coat: z.string().optional(),
   /** the entry that answers it */
   answeredBy: z.enum(['not-dry', 'rework', 'noted']),
 });
@@ -57,6 +59,7 @@ const KINDS: readonly Kind[] = [
     text: `“${step.layer.name}” on ${step.piece.name} should be dry, and is still tacky.`,
     answer: 'Press “Not yet” at that coat on the shelf.',
     step: step.id,
+    coat: step.id,
     answeredBy: 'not-dry',
   }),
   (_step, session, share) => ({
@@ -69,8 +72,9 @@ const KINDS: readonly Kind[] = [
   (step, session) => ({
     at: within(session, step.end + 1),
     text: `${step.piece.name} has fallen off the rack: a part is loose, and the coat is scuffed.`,
-    answer: 'Tick it, press Trouble, and take a cure.',
+    answer: 'Open its coat on the shelf, press Trouble there, and take a cure.',
     piece: step.piece.id,
+    coat: step.id,
     answeredBy: 'rework',
   }),
   (_step, session, share) => ({
@@ -83,8 +87,9 @@ const KINDS: readonly Kind[] = [
   (step, session, share) => ({
     at: after(session, share),
     text: `There is a hair in “${step.layer.name}” on ${step.piece.name}.`,
-    answer: 'Let it dry; Trouble has the cure.',
+    answer: 'Let it dry; Trouble, at its coat on the shelf, has the cure.',
     piece: step.piece.id,
+    coat: step.id,
     answeredBy: 'rework',
   }),
 ];
@@ -101,6 +106,11 @@ export function fogOn(coats: readonly Resting[], now: number): New<LogEntry>[] {
       step: c.step.id,
       moreMinutes: Math.max(1, Math.min(10_080, Math.ceil((1 + FOG) * (c.dryAt - now)))),
     }));
+}
+
+/** Has the minute of a surprise come, and is the coat on that it befalls? */
+export function isDue({ at, coat }: Surprise, log: readonly LogEntry[], minute: number): boolean {
+  return at <= minute && (coat === undefined || endedSteps(log).get(coat)?.kind === 'done');
 }
 
 /** Has the painter done what a surprise asks for, since it came up? */

@@ -206,6 +206,28 @@ describe('alarms', () => {
     expect(open(alarmsOf(moved))).toEqual(open(alarms));
   });
 
+  it('tell which pieces they are about: all of a run, some of it, or one by name', () => {
+    const resting = rows[0]!.pieces[0]!.resting;
+    const at = (dryAt: number, n: number): ShelfRow['pieces'][number] => ({
+      words: '',
+      resting: {
+        ...resting,
+        step: { ...resting.step, id: `s${n}`, piece: { ...resting.step.piece, name: `Ferry ${n}` } },
+        gate: null,
+        isFoundDry: false,
+        touchAt: 100,
+        dryAt,
+      },
+    });
+    const row = { ...rows[0]!, pieces: [at(200, 1), at(200, 2), at(260, 3)] };
+    const { name } = resting.step.layer;
+    expect(alarmsOf([row]).map((a) => a.text)).toEqual([
+      `${name}, 3 pieces: may be touched`,
+      `${name}, 2 of 3 pieces: ready for what follows: look`,
+      `${name}, Ferry 3: ready for what follows: look`,
+    ]);
+  });
+
   it('sound once, each in its time, and not the morning after', () => {
     const due = dueAlarms(alarms, opens + 0.1, new Set());
     expect(due.some((a) => a.text.endsWith('open now'))).toBe(true);

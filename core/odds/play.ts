@@ -80,6 +80,9 @@ export class Player {
   private readonly boughtBy: Float64Array;
   /** another does it, since the helper whose it is stays away */
   private readonly isTakenOver: Uint8Array;
+  /** by operation: its tool, −1 for none; and whether a window begins with it */
+  private readonly toolOf: Int32Array;
+  private readonly beginsWindow: Uint8Array;
   /** by operation: another may do it */
   private readonly anyones: Uint8Array;
   private readonly usesInstead: (readonly number[] | undefined)[];
@@ -121,6 +124,13 @@ export class Player {
     this.queued = new Uint8Array(n);
     this.rank = new Int32Array(n);
     course.order.forEach((i, k) => (this.rank[i] = k));
+    this.toolOf = Int32Array.from(
+      course.uses,
+      (uses) => uses.find((r, k) => k % 2 === 0 && course.tools[r]) ?? -1,
+    );
+    this.beginsWindow = Uint8Array.from(course.after, (lags) =>
+      lags.some((l) => l.max !== Infinity) ? 1 : 0,
+    );
     this.longestSetup = Float64Array.from(course.uses, (uses) =>
       uses.reduce((most, r, k) => (k % 2 === 0 ? Math.max(most, longest(course.tools[r]!)) : most), 0),
     );
@@ -428,7 +438,8 @@ export class Player {
     for (let r = 0; r < tools.length; r++) {
       const tool = tools[r];
       const load = this.toolFamily[r]!;
-      if (!tool || load === CLEAN || t - this.toolEnd[r]! > tool.idle) continue;
+      // Nothing goes on with a tool that somebody has in hand.
+      if (!tool || load === CLEAN || this.free[r]! <= 0 || t - this.toolEnd[r]! > tool.idle) continue;
       if (racks.least(LOAD + load) <= presses + GOES_ON) asPresses.push(LOAD + load);
     }
     asPresses.push(DATE);
@@ -451,6 +462,7 @@ export class Player {
 
   /** Would its window, with those that are running, ask for more hands than there is time in it? */
   private isTooMany(i: number): boolean {
+    if (this.beginsWindow[i] === 0) return false;
     let window = Infinity;
     let follows = 0;
     for (const lag of this.course.after[i]!)
@@ -528,18 +540,14 @@ export class Player {
 
   /** Minutes of set-up that its tool needs now. */
   private setupAt(i: number, t: number): number {
-    const { uses, tools, family } = this.course;
-    for (let k = 0; k < uses[i]!.length; k += 2) {
-      const r = uses[i]![k]!;
-      const tool = tools[r];
-      if (!tool) continue;
-      const to = family[i]!;
-      // Idleness is measured to where the set-up would begin.
-      const isIdle = !Number.isFinite(this.toolEnd[r]) || t - this.toolEnd[r]! > tool.idle;
-      const state = isIdle ? CLEAN : this.toolFamily[r]!;
-      return state === to ? 0 : (tool.between.get(pair(state, to)) ?? tool.minutes);
-    }
-    return 0;
+    const r = this.toolOf[i]!;
+    const tool = r < 0 ? null : this.course.tools[r];
+    if (!tool) return 0;
+    const to = this.course.family[i]!;
+    // Idleness is measured to where the set-up would begin.
+    const isIdle = !Number.isFinite(this.toolEnd[r]) || t - this.toolEnd[r]! > tool.idle;
+    const state = isIdle ? CLEAN : this.toolFamily[r]!;
+    return state === to ? 0 : (tool.between.get(pair(state, to)) ?? tool.minutes);
   }
 
   /** From when on it fits into the hours that are open, and its window into somebody's: `t` itself, or later. */
@@ -601,6 +609,7 @@ export class Player {
 
   /** Would its window open and shut while nobody is at the bench, as far as can be seen now? */
   private isDoomed(i: number, t: number, behind: boolean): boolean {
+    if (this.beginsWindow[i] === 0) return false;
     const { course } = this;
     for (const lag of course.after[i]!) {
       if (lag.max === Infinity || this.done[lag.to] || (this.times.get(lag) ?? 0) >= MOST_AGAIN) continue;

@@ -163,3 +163,46 @@ describe('the air of a bench', () => {
     expect([10, 12, 15, 19, 20].map(far)).toEqual([10, 21, 21, 21, 18]);
   });
 });
+
+describe('the climate of a bench', () => {
+  const day = { celsius: 20, humidityPercent: 50 };
+  const night = { celsius: 15, humidityPercent: 70 };
+  const months = Array.from({ length: 12 }, (_, k) => ({ celsius: k, humidityPercent: 20 * k - 60 }));
+  const climate = (more: Partial<Muster['bench']['climate']>): Muster => {
+    const muster = smallMuster();
+    return {
+      ...muster,
+      startsOn: '2027-03-30T18:00',
+      bench: { ...muster.bench, climate: { day, night, dayFrom: '08:00', nightFrom: '20:00', ...more } },
+    };
+  };
+  const at = (muster: Muster, when: string) =>
+    airAt(spellsOf(muster, 5), minutesSince(originOf(muster), when));
+
+  it('is of the month, within what may be', () => {
+    const muster = climate({ months });
+    expect(at(muster, '2027-03-31T12:00')).toEqual({ celsius: 22, humidityPercent: 30 });
+    expect(at(muster, '2027-03-31T23:00')).toEqual({ celsius: 17, humidityPercent: 50 });
+    expect(at(muster, '2027-04-01T12:00')).toEqual({ celsius: 23, humidityPercent: 50 });
+    const damp = climate({ months: months.map((m) => ({ ...m, humidityPercent: 80 })) });
+    expect(at(damp, '2027-03-31T12:00').humidityPercent).toBe(99);
+    const dry = climate({ months: months.map((m) => ({ ...m, humidityPercent: -80 })) });
+    expect(at(dry, '2027-03-31T12:00').humidityPercent).toBe(1);
+  });
+
+  it('is one and the same day and night where both begin together, but for the month', () => {
+    const same = { dayFrom: '08:00', nightFrom: '08:00' };
+    expect(spellsOf(climate(same), 5)).toEqual([{ from: 0, air: day }]);
+    const muster = climate({ ...same, months });
+    const spells = spellsOf(muster, 5);
+    expect(spells.map((s) => s.from)).toEqual([0, 1, 2, 3, 4].map((d) => d * 1440));
+    expect(spells.map((s) => s.air.celsius)).toEqual([22, 22, 23, 23, 23]);
+  });
+
+  it('has its night by day where people sleep then', () => {
+    const muster = climate({ dayFrom: '20:00', nightFrom: '08:00' });
+    expect(at(muster, '2027-03-31T12:00')).toEqual(night);
+    expect(at(muster, '2027-03-31T23:00')).toEqual(day);
+    expect(at(muster, '2027-03-31T03:00')).toEqual(day);
+  });
+});

@@ -414,3 +414,22 @@ describe('every cure', () => {
     },
   );
 });
+
+describe('a bench that trusts its thinner', () => {
+  const sprayed = layer('sprayed', { method: 'airbrush', colour: '#c04030', dryMinutes: 2880 });
+  const severityOf = (layers: Layer[], solvent: string): string | undefined =>
+    checkCraft(recipe(layers, { schools: { solvent } })).find((f) => f.rule === 'enamel-over-acrylic')
+      ?.severity;
+
+  it('is warned of enamel over airbrushed acrylic, and told off for any other', () => {
+    expect(severityOf([prime, sprayed, wash], 'trusting')).toBe('warning');
+    expect(severityOf([prime, sprayed, wash], 'careful')).toBe('error');
+    expect(severityOf([prime, { ...sprayed, method: 'brush' }, wash], 'trusting')).toBe('error');
+    expect(severityOf([prime, { ...medium, dryMinutes: 2880 }, wash], 'trusting')).toBe('error');
+  });
+
+  it('hears nothing of the enamel being wiped', () => {
+    const wiping = layer('wipe', { family: 'enamel', task: 'wipe', dryMinutes: 0 });
+    expect(severityOf([prime, sprayed, varnish('gloss', 'gloss'), wash, wiping], 'careful')).toBeUndefined();
+  });
+});

@@ -175,3 +175,30 @@ describe('a zone that is ticked', () => {
     ]);
   });
 });
+
+describe('a mask', () => {
+  const masked: Recipe = {
+    id: 'r',
+    name: 'R',
+    zones: ZONES.map((id) => ({ id, name: id })),
+    layers: [
+      layer('base', { zones: ['hull'], dryMinutes: 30 }),
+      layer('mask', { zones: ['hull'], family: 'work', task: 'mask', dryMinutes: 0 }),
+      layer('stripe', { zones: ['deck'], dryMinutes: 25 }),
+      layer('off', { zones: ['hull'], family: 'work', task: 'unmask', dryMinutes: 0 }),
+      layer('glass', { zones: ['glass'], dryMinutes: 10 }),
+    ],
+  };
+  const between = (from: number, to: number) => linksOf(masked).find((l) => l.from === from && l.to === to);
+
+  it('holds what is put on while it is on, wherever that goes: after it, and dry before it comes off', () => {
+    expect(between(1, 2)).toMatchObject({ min: 0, max: Infinity, dries: true });
+    expect(between(2, 3)).toMatchObject({ min: 25, max: Infinity, dries: true });
+  });
+
+  it('has nothing to say to what comes after; that only waits for the first layer', () => {
+    expect(between(3, 4)).toBeUndefined();
+    expect(between(0, 4)).toMatchObject({ min: 0, max: Infinity, dries: false });
+    expect(between(0, 2)).toBeUndefined();
+  });
+});

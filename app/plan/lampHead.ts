@@ -81,7 +81,7 @@ export class HandRun {
             ><span class="block h-full bg-lamp" [style.width.%]="percent(session.busy)"></span
           ></span>
           @if (isLikelyOver()) {
-            <span class="spill block h-full w-2.5 shrink-0 rounded bg-shut"></span>
+            <span class="block h-full w-2.5 shrink-0 rounded bg-shut"></span>
           }
         </span>
         @if (lamp().width > WIDE) {

@@ -76,9 +76,9 @@ export const WORLDS: Readonly<Record<string, (random: () => number) => Seen>> = 
   'a bench twice as variable': (r) => lookedAt(r, ALIKE, 0.3, LOOKS),
   'makes that differ severalfold': (r) => lookedAt(r, SEVERALFOLD, 0.15, LOOKS),
   'eight pieces of a run in one press, three times': (r) => inOnePress(r, SEVERALFOLD),
-  '… where makes are alike': (r) => inOnePress(r, ALIKE),
+  'eight pieces in one press, makes alike': (r) => inOnePress(r, ALIKE),
   'looked at when long dry': (r) => whenLongDry(r, SEVERALFOLD),
-  '… there, too, where makes are alike': (r) => whenLongDry(r, ALIKE),
+  'looked at when long dry, makes alike': (r) => whenLongDry(r, ALIKE),
   'two looks at each of five coats': twoLooksACoat,
 };
 

@@ -26,7 +26,7 @@ export class Aiming {
   /** bounds within which nobody is late; null: somebody must be */
   readonly timely: Bounds | null;
   /** weighted minutes that nothing can spare */
-  readonly unavoidable: number;
+  private readonly unavoidable: number;
   private readonly roomy: Bounds | null;
   private readonly aims: Aim[] = [];
   /** the hours are too few for all dates */

@@ -15,7 +15,7 @@ export class BestPlan {
   /** Keeps a plan if it is the best. @returns whether it is */
   keep(found: Schedule): boolean {
     const cost = found.cost();
-    if (this.plan !== null && cost >= this.plan.cost - 1e-12) return false;
+    if (!this.isBetter(cost)) return false;
     const { start, end, setup } = found;
     this.plan = { start: start.slice(), end: end.slice(), setup: setup.slice(), cost };
     return true;
@@ -23,7 +23,7 @@ export class BestPlan {
 
   /** The same for one found elsewhere. */
   take(found: Snapshot): boolean {
-    if (this.plan !== null && found.cost >= this.plan.cost - 1e-12) return false;
+    if (!this.isBetter(found.cost)) return false;
     this.plan = found;
     return true;
   }
@@ -36,5 +36,9 @@ export class BestPlan {
     for (let i = 0; i < plan.start.length; i++)
       if (!schedule.isPlaced(i)) schedule.assign(i, plan.start[i]!, plan.end[i]!, plan.setup[i]!);
     schedule.commit();
+  }
+
+  private isBetter(cost: number): boolean {
+    return this.plan === null || cost < this.plan.cost - 1e-12;
   }
 }

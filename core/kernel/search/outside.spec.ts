@@ -7,7 +7,7 @@ import { planned } from '../testing/planned';
 import { muchInTheWay } from './inTheWay';
 import { Outside } from './outside';
 
-/** One pair of hands, an hour for each of three pieces; the last of them is due first, and has a brush of its own to wait for. */
+/** One pair of hands, an hour for each piece, which then dries on a rack for two; placed one after the other, whatever is due first. */
 function outside(due: readonly number[]) {
   const plan = planned(
     parseProblem({

@@ -141,8 +141,8 @@ if (wants('runs')) {
 
 if (wants('calm')) {
   print('\nOne step takes 30 min longer: steps of other sessions that change their session');
-  print(slips('demo', compile(fenMuster('2027-03-01')).problem, 200, [8, 2]));
-  print(slips('rhythm-700-1', instance('rhythm-700-1'), 200, [20, 2]));
+  print(slips('demo', compile(fenMuster('2027-03-01')).problem, 200, [8, 6]));
+  print(slips('rhythm-700-1', instance('rhythm-700-1'), 200, [20, 6]));
 }
 
 if (wants('growth')) {

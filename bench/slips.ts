@@ -11,6 +11,9 @@ import { figure, percent, table } from './table';
 /** What a step costs that leaves its session: as at the bench. */
 const CALM = 24;
 const SLIP = 30;
+/** From this share of the time on, and so often, seconds, it is seen whether it has come to rest. */
+const CALM_FROM = 0.3;
+const LOOK = 0.2;
 
 interface Slip {
   /** share of the steps of other sessions that changed their session */
@@ -85,7 +88,16 @@ function planned(problem: Problem, seconds: number, options: { previous?: Soluti
   const begin = performance.now();
   const gone = (): number => (performance.now() - begin) / 1000;
   const search = startSearch(problem, { seed: 1, progress: () => gone() / seconds, ...options });
-  while (!search.isDone && gone() < seconds) search.step(options.previous ? 1 : 20);
+  const { previous } = options;
+  let looked = CALM_FROM * seconds;
+  while (!search.isDone && gone() < seconds) {
+    search.step(previous ? 1 : 20);
+    if (!previous || gone() < looked) continue;
+    // As at the bench it ends once nothing leaves its session any more.
+    looked = gone() + LOOK;
+    const best = search.best();
+    if (best.cost?.tardiness === 0 && movedOperations(problem, previous, best).length === 0) break;
+  }
   return search;
 }
 

@@ -21,7 +21,7 @@ export type PlannerState =
 const SECONDS = 8;
 const MORE_SECONDS = 30;
 /** At the bench an answer is wanted at once. */
-const REPLAN_SECONDS = 3;
+const REPLAN_SECONDS = 6;
 /** What a step costs that leaves its session while the evening is under way: as much as three runs. */
 const CALM = 24;
 /** What a step costs that changes its session because something else was edited: as much as two runs. */
@@ -239,6 +239,7 @@ export class Planner {
       seed: 1 + this.runs,
       previous: this.result()?.solved.solution ?? null,
       stability: CALM,
+      endsCalm: true,
       log: this.logbook.entries(),
       now: instantOf(this.now()),
     });

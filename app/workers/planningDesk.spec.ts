@@ -63,6 +63,20 @@ describe('the planning desk', () => {
     expect(shares.every((s) => s >= 0 && s <= 1)).toBe(true);
   });
 
+  it('ends early, where it may, once nothing has to leave its session', async () => {
+    const { solved } = await planned(new PlanningDesk());
+    const again: Partial<Order> = { previous: solved.solution, stability: 24, seconds: 3 };
+    const farthest = async (part: Partial<Order>): Promise<number> => {
+      let share = 0;
+      await new PlanningDesk().plan(order({ ...again, ...part }), (n) => {
+        if (n.kind === 'progress') share = n.share;
+      });
+      return share;
+    };
+    expect(await farthest({ endsCalm: true })).toBeLessThan(0.7);
+    expect(await farthest({})).toBeGreaterThan(0.7);
+  });
+
   it('leaves when it is told to stop, says nothing more, and is free for the next order', async () => {
     const desk = new PlanningDesk();
     const news: News[] = [];

@@ -5,6 +5,7 @@
 import { dequal } from 'dequal';
 import {
   causesIn,
+  movedOperations,
   settle,
   startSearch,
   withoutCause,
@@ -83,6 +84,8 @@ export interface Order extends Posing {
   readonly previous: Solution | null;
   /** cost of every step that leaves its session of the plan before */
   readonly stability: number;
+  /** once nothing leaves its session any more and nobody is late it need not go on for all of its time */
+  readonly endsCalm?: boolean;
 }
 
 export type News =
@@ -136,6 +139,8 @@ const PATIENT_TIMES = 4;
  * have been looked for.
  */
 const COUNTED = 0.4;
+/** From this share of the time on a search may end that has come to rest. */
+const CALM_FROM = 0.3;
 const WEIGH_MS = 1800;
 /** So many futures tell one change from another: they meet the same luck. */
 const WEIGH_FUTURES = 150;
@@ -189,6 +194,7 @@ export class PlanningDesk {
     const hasNone = (): boolean => isUnknown() || search.best().status === 'infeasible';
     const tellPlanMs = Math.max(TELL_PLAN_MS, posed.steps.size * TELL_MS_A_STEP);
     let shown: Solution | null = null;
+    let seen: Solution | null = null;
     let told = 0;
     let toldPlan = -Infinity;
     while (
@@ -211,6 +217,10 @@ export class PlanningDesk {
       }
       if (performance.now() - told > TELL_MS) {
         told = performance.now();
+        if (order.endsCalm && share() > CALM_FROM && seen !== search.best()) {
+          seen = search.best();
+          if (isCalm(posed.problem, order.previous, seen)) break;
+        }
         tell({ kind: 'progress', share: share(), tried: search.tried });
       }
       await breathe();
@@ -534,6 +544,13 @@ export class PlanningDesk {
 function posedFor({ muster, log, now }: Posing, isMissed: boolean, hands: HandNames): Posed {
   const given = pose(muster, log, now);
   return withHands(isMissed ? { ...given, problem: withoutOpenWindows(given.problem) } : given, hands);
+}
+
+/** Does everything keep its session, and nobody come late? */
+function isCalm(problem: Problem, previous: Solution | null, best: Solution): boolean {
+  return (
+    previous !== null && best.cost?.tardiness === 0 && movedOperations(problem, previous, best).length === 0
+  );
 }
 
 /** Minutes by which each unit is late, by its id; empty where there is no plan. */

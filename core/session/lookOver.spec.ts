@@ -40,6 +40,13 @@ function muster(part: (k: number) => Partial<Piece> = () => ({})): Muster {
   };
 }
 
+/** The same with the varnish last: nothing that is done after it hides how long that stays soft. */
+function varnished(part: Partial<Piece>): Muster {
+  const m = muster(() => part);
+  const layers = LAYERS.filter((l) => l.task !== 'mask' && l.task !== 'unmask');
+  return { ...m, recipes: [{ ...m.recipes[0]!, layers }] };
+}
+
 function planned(m: Muster): Plan {
   const compiled = compile(m);
   return present(m, compiled, solveProblem(compiled.problem, { iterations: 1 }));
@@ -121,14 +128,14 @@ describe('what is still soft', () => {
 
   it('keeps a shipped unit from being ready until all of it has hardened through; a played one until it may be handled', () => {
     const ready = (use?: Piece['use'], isPackedSoft?: boolean): number =>
-      planned(muster(() => ({ ...(use ? { use } : {}), ...(isPackedSoft ? { isPackedSoft } : {}) })))
-        .units[0]!.ready;
+      planned(varnished({ ...(use ? { use } : {}), ...(isPackedSoft ? { isPackedSoft } : {}) })).units[0]!
+        .ready;
     const dry = ready();
     expect(ready('display')).toBe(dry);
     expect(ready('played')).toBeGreaterThan(dry);
     expect(ready('shipped')).toBeGreaterThan(ready('played'));
     expect(ready('shipped', true)).toBe(dry);
-    const shipped = planned(muster(() => ({ use: 'shipped' })));
+    const shipped = planned(varnished({ use: 'shipped' }));
     const last = Math.max(...[...shipped.steps.values()].map((s) => s.curedAt));
     expect(shipped.units[0]!.ready).toBe(Math.ceil(last));
   });

@@ -9,7 +9,9 @@ import type { LogEntry } from '#core/log';
 import { alarmsOf, dueAlarms, nextAlarm, restingCoats, shelfAt, type ShelfRow } from './index';
 import { entry, followed, last, order, plan } from './testing';
 
-const anyMinute = fc.integer({ min: 0, max: last + 600 });
+/** a minute before each window opens that stands in the plan, so that every state comes up */
+const openings = order.flatMap((s) => (s.gate?.closes != null ? [Math.ceil(s.gate.opens) - 1] : []));
+const anyMinute = fc.oneof(fc.integer({ min: 0, max: last + 600 }), fc.constantFrom(...openings));
 const shelf = (log: readonly LogEntry[], minute: number): ShelfRow[] =>
   shelfAt(plan, restingCoats(plan, log), minute);
 const rowOf = (rows: readonly ShelfRow[], step: string): ShelfRow | undefined =>

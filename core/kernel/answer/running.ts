@@ -10,13 +10,15 @@ import type { Bounds } from '../prove/propagate';
 import { narrowConflict } from '../prove/narrow';
 import { isShop, ShopSearch } from '../search/shop';
 import { calmOf } from '../place/calm';
-import { seededRandom, type Random } from '../model/random';
+import { gapCloser } from '../place/closeGaps';
+import type { Manner } from '../place/insert';
+import { pick, seededRandom, type Random } from '../model/random';
 import { Schedule } from '../place/schedule';
 import { settleIn } from '../place/settle';
 import { structureOf, type Structure } from '../place/structure';
 import { Aiming } from './aiming';
 import { BestPlan, type Snapshot } from './bestPlan';
-import { inTurn, repair, WAYS } from './repair';
+import { byLoad, inTurn, repair, waysFor, type Mending } from './repair';
 import { infeasible, UNKNOWN, type Search, type SearchOptions } from './search';
 
 /** Exact search is tried up to so many operations that take time … */
@@ -29,8 +31,18 @@ const FINISHING = [0.9, 0.97];
 const TURNS = 8;
 const TURNING = 0.15;
 const DAY = 1440;
-/** A mended plan is first improved for this share of it: that moves less. */
+/** Where runs count everything goes in load by load, in so many ways, up to this share of the search. */
+const LOADS = 100;
+const LOADING = 0.15;
+/** What goes on with a load may press so much less than all else. */
+const GOES_ON = 8 * DAY;
+/** How an operation may wait in such a plan, minutes. */
+const WAITS = [0, 0, 60, 240, 1500, 4000] as const;
+/** A mended plan is first improved for this share of it, longer where as little as possible is to move. */
 const MENDING = 0.15;
+const CALMLY = 0.4;
+/** So much of it may go into mending the plan in all ways. */
+const WAYS = 0.25;
 /** Settling may take this share of all work. */
 const SETTLING = 0.02;
 
@@ -46,12 +58,18 @@ export class Running implements Search {
   private bound: number;
   private improve: Improver | null = null;
   private isRaised: boolean;
-  private isRepaired = false;
+  /** the ways to mend the old plan that have not been tried */
+  private readonly ways: Mending[];
+  /** the mended plan from which the search begins: the cheapest but for lateness, and what it costs so; null: the best there is */
+  private mended: BestPlan | null = null;
+  private calm = Infinity;
   /** the old plan could be mended: no need to build one */
   private hasStart = false;
   private shop: ShopSearch | null = null;
   /** how often everything went in anew since somebody was late */
   private turns = 0;
+  /** how often everything went in load by load */
+  private loads = 0;
   /** their own, so that the rest of the search is the same with and without them */
   private readonly chance: Random;
   private tries = 0;
@@ -86,6 +104,7 @@ export class Running implements Search {
     // Prices over a part of the horizon prove nothing of the whole.
     this.isRaised = isCut;
     this.aiming = new Aiming(this.schedule, this.structure, bounds, this.kept, this.random);
+    this.ways = previous ? waysFor(this.schedule) : [];
     this.first = builder(this.schedule, this.structure, this.random);
     this.exact = isSmall(model) && stability === 0 && !isCut ? new ExactSearch(model, bounds, order) : null;
   }
@@ -94,11 +113,14 @@ export class Running implements Search {
     if (this.isDone) return;
     if (this.exact !== null && this.proof === 'open') this.prove(this.exact, tries);
     if (this.isDone) return;
+    const { previous } = this.options;
+    if (previous && this.mayMend()) return this.mend(previous, this.ways.shift()!);
     if (!this.hasStart && !this.first.hasTriedRules) return this.build();
     if (this.mayTurn()) return this.takeTurns();
+    if (this.mayLoad()) return this.takeUpLoads();
     if (this.mayBuild()) return this.build();
     const { plan } = this.kept;
-    if (plan !== null && this.aiming.isOpen && (!this.hasStart || this.progress() > MENDING)) {
+    if (plan !== null && this.aiming.isOpen && !this.isMending) {
       this.improve = null;
       return this.aiming.step(tries, this.progress);
     }
@@ -106,6 +128,10 @@ export class Running implements Search {
     if (isShop(this.model)) return this.swapInShop(tries);
     if (this.finishing < FINISHING.length && this.progress() >= FINISHING[this.finishing]!) {
       this.finishing++;
+      this.improve = null;
+    }
+    if (this.mended !== null && !this.isMending) {
+      this.mended = null;
       this.improve = null;
     }
     this.improve ??= this.begin();
@@ -151,19 +177,32 @@ export class Running implements Search {
 
   /** One constructive plan a step, so that the first is out as soon as it is found. */
   private build(): void {
-    const { previous } = this.options;
-    if (!previous || this.isRepaired) {
-      if (this.first.build()) this.kept.keep(this.schedule);
-      return;
-    }
-    this.isRepaired = true;
-    for (const way of WAYS) {
-      if (repair(this.schedule, this.structure, previous, way)) {
-        this.hasStart = true;
-        this.kept.keep(this.schedule);
+    if (this.first.build()) this.kept.keep(this.schedule);
+  }
+
+  /** One way a step in which the old plan is mended. */
+  private mend(previous: Solution, way: Mending): void {
+    const { schedule } = this;
+    if (repair(schedule, this.structure, previous, way)) {
+      this.hasStart = true;
+      this.kept.keep(schedule);
+      const calm = schedule.cost() - schedule.lateness();
+      if (this.mended === null || calm < this.calm) {
+        this.calm = calm;
+        this.mended = new BestPlan();
+        this.mended.keep(schedule);
       }
-      this.schedule.undoTo(0);
     }
+    schedule.undoTo(0);
+  }
+
+  private mayMend(): boolean {
+    return this.ways.length > 0 && (!this.hasStart || this.progress() <= WAYS);
+  }
+
+  /** Is the mended plan still improved as it is? */
+  private get isMending(): boolean {
+    return this.hasStart && this.progress() <= (this.schedule.calm === null ? MENDING : CALMLY);
   }
 
   /** Everything in anew: what presses most first, then in the order of the best plan, then with some luck in it. */
@@ -183,6 +222,34 @@ export class Running implements Search {
     if (this.aiming.timely === null || this.turns >= TURNS || !(isMissing || this.aiming.isLate))
       return false;
     return this.turns < (isMissing ? 1 : 2) || this.progress() <= TURNING;
+  }
+
+  /** Everything in anew, load by load: by what presses most, or by the best plan, with some luck in it. */
+  private takeUpLoads(): void {
+    const { chance } = this;
+    const { plan } = this.kept;
+    const timely = this.aiming.timely ?? this.bounds;
+    const isFirst = this.loads++ === 0;
+    const isOfPlan = !isFirst && plan !== null && chance() < 0.6;
+    const luck = isFirst || chance() < 0.3 ? 0 : 4 * DAY * chance() * chance();
+    const key = Float64Array.from(
+      isOfPlan ? plan.start : timely.startHigh,
+      (minute) => minute + luck * (chance() - 0.5),
+    );
+    const anew = new Schedule(this.model, this.bounds, this.schedule.calm);
+    const manner: Manner = {
+      patience: isFirst ? 0 : WAITS[pick(chance, WAITS.length)]!,
+      haste: chance() < 0.5 ? 0 : 0.05 * chance(),
+      delay: 0,
+      within: timely,
+      closeGaps: chance() < 0.2 ? gapCloser(anew) : null,
+    };
+    if (byLoad(anew, this.structure, key, GOES_ON * (isFirst ? 1 : chance()), manner)) this.kept.keep(anew);
+  }
+
+  private mayLoad(): boolean {
+    if (this.schedule.runs === null || this.hasStart || this.loads >= LOADS) return false;
+    return this.loads === 0 || this.progress() <= LOADING;
   }
 
   /** Plans by rules: a few in any case, and more while somebody is late. */
@@ -223,7 +290,7 @@ export class Running implements Search {
   }
 
   private begin(): Improver {
-    this.kept.layOut(this.schedule);
+    (this.mended ?? this.kept).layOut(this.schedule);
     return improver(this.schedule, this.structure, this.random, {
       progress: this.progress,
       without: this.options.without ?? [],

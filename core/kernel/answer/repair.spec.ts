@@ -25,10 +25,10 @@ function mended(problem: Problem, previous: Solution) {
 }
 
 /** Half an hour more for the first step of a session, when that session is not over. */
-function slipped(problem: Problem, before: Solution): Problem {
+function slipped(problem: Problem, before: Solution, session: number): Problem {
   const sessions = problem.calendars!.find((c) => c.id === 'sessions')!.open;
   const worked = before.operations.filter((o) => o.end > o.start).sort((a, b) => a.start - b.start);
-  const first = worked.find((o) => o.start >= sessions[2]![0])!;
+  const first = worked.find((o) => o.start >= sessions[session]![0])!;
   const now = first.end + 30;
   const fixed = before.operations
     .filter((o) => o.start < first.start || o.id === first.id)
@@ -51,9 +51,9 @@ describe('an old plan', () => {
   });
 
   it('is mended with less moved where what cannot stay is pushed on within its session only', () => {
-    const all = mended(slipped(problem, before), before);
+    const slips = [1, 2, 3, 4, 5].map((session) => mended(slipped(problem, before, session), before));
     const least = (name: string): number =>
-      Math.min(...all.filter((m) => m.way === name).map((m) => m.moved));
+      slips.reduce((sum, all) => sum + Math.min(...all.filter((m) => m.way === name).map((m) => m.moved)), 0);
     expect(least('within')).toBeLessThan(least('pushing'));
     expect(least('within')).toBeLessThan(least('in turn'));
   });

@@ -10,15 +10,15 @@ import type { Bounds } from '../prove/propagate';
 import { narrowConflict } from '../prove/narrow';
 import { isShop, ShopSearch } from '../search/shop';
 import { calmOf } from '../place/calm';
-import { gapCloser } from '../place/closeGaps';
-import type { Manner } from '../place/insert';
-import { pick, seededRandom, type Random } from '../model/random';
+import { seededRandom, type Random } from '../model/random';
 import { Schedule } from '../place/schedule';
 import { settleIn } from '../place/settle';
 import { structureOf, type Structure } from '../place/structure';
 import { Aiming } from './aiming';
 import { BestPlan, type Snapshot } from './bestPlan';
-import { byLoad, inTurn, repair, waysFor, type Mending } from './repair';
+import { Loads } from './loads';
+import { Menders } from './mending';
+import { inTurn } from './repair';
 import { infeasible, UNKNOWN, type Search, type SearchOptions } from './search';
 
 /** Exact search is tried up to so many operations that take time … */
@@ -31,18 +31,9 @@ const FINISHING = [0.9, 0.97];
 const TURNS = 8;
 const TURNING = 0.15;
 const DAY = 1440;
-/** Where runs count everything goes in load by load, in so many ways, up to this share of the search. */
-const LOADS = 100;
-const LOADING = 0.15;
-/** What goes on with a load may press so much less than all else. */
-const GOES_ON = 8 * DAY;
-/** How an operation may wait in such a plan, minutes. */
-const WAITS = [0, 0, 60, 240, 1500, 4000] as const;
 /** A mended plan is first improved for this share of it, longer where as little as possible is to move. */
 const MENDING = 0.15;
 const CALMLY = 0.4;
-/** So much of it may go into mending the plan in all ways. */
-const WAYS = 0.25;
 /** Settling may take this share of all work. */
 const SETTLING = 0.02;
 
@@ -58,18 +49,16 @@ export class Running implements Search {
   private bound: number;
   private improve: Improver | null = null;
   private isRaised: boolean;
-  /** the ways to mend the old plan that have not been tried */
-  private readonly ways: Mending[];
-  /** the mended plan from which the search begins: the cheapest but for lateness, and what it costs so; null: the best there is */
+  /** mends the old plan; null: there is none */
+  private readonly menders: Menders | null;
+  /** the mended plan from which the search begins; null: from the best there is */
   private mended: BestPlan | null = null;
-  private calm = Infinity;
   /** the old plan could be mended: no need to build one */
   private hasStart = false;
   private shop: ShopSearch | null = null;
   /** how often everything went in anew since somebody was late */
   private turns = 0;
-  /** how often everything went in load by load */
-  private loads = 0;
+  private readonly loads: Loads;
   /** their own, so that the rest of the search is the same with and without them */
   private readonly chance: Random;
   private tries = 0;
@@ -104,7 +93,8 @@ export class Running implements Search {
     // Prices over a part of the horizon prove nothing of the whole.
     this.isRaised = isCut;
     this.aiming = new Aiming(this.schedule, this.structure, bounds, this.kept, this.random);
-    this.ways = previous ? waysFor(this.schedule) : [];
+    this.menders = previous ? new Menders(this.schedule, this.structure, previous) : null;
+    this.loads = new Loads(model, bounds, this.structure, this.chance, calm);
     this.first = builder(this.schedule, this.structure, this.random);
     this.exact = isSmall(model) && stability === 0 && !isCut ? new ExactSearch(model, bounds, order) : null;
   }
@@ -113,8 +103,7 @@ export class Running implements Search {
     if (this.isDone) return;
     if (this.exact !== null && this.proof === 'open') this.prove(this.exact, tries);
     if (this.isDone) return;
-    const { previous } = this.options;
-    if (previous && this.mayMend()) return this.mend(previous, this.ways.shift()!);
+    if (this.menders?.mayGoOn(this.progress())) return this.mend(this.menders);
     if (!this.hasStart && !this.first.hasTriedRules) return this.build();
     if (this.mayTurn()) return this.takeTurns();
     if (this.mayLoad()) return this.takeUpLoads();
@@ -181,23 +170,10 @@ export class Running implements Search {
   }
 
   /** One way a step in which the old plan is mended. */
-  private mend(previous: Solution, way: Mending): void {
-    const { schedule } = this;
-    if (repair(schedule, this.structure, previous, way)) {
-      this.hasStart = true;
-      this.kept.keep(schedule);
-      const calm = schedule.cost() - schedule.lateness();
-      if (this.mended === null || calm < this.calm) {
-        this.calm = calm;
-        this.mended = new BestPlan();
-        this.mended.keep(schedule);
-      }
-    }
-    schedule.undoTo(0);
-  }
-
-  private mayMend(): boolean {
-    return this.ways.length > 0 && (!this.hasStart || this.progress() <= WAYS);
+  private mend(menders: Menders): void {
+    menders.next(this.kept);
+    this.mended = menders.calmest;
+    this.hasStart ||= this.mended !== null;
   }
 
   /** Is the mended plan still improved as it is? */
@@ -224,32 +200,14 @@ export class Running implements Search {
     return this.turns < (isMissing ? 1 : 2) || this.progress() <= TURNING;
   }
 
-  /** Everything in anew, load by load: by what presses most, or by the best plan, with some luck in it. */
+  /** Everything in anew load by load, one way a step. */
   private takeUpLoads(): void {
-    const { chance } = this;
-    const { plan } = this.kept;
-    const timely = this.aiming.timely ?? this.bounds;
-    const isFirst = this.loads++ === 0;
-    const isOfPlan = !isFirst && plan !== null && chance() < 0.6;
-    const luck = isFirst || chance() < 0.3 ? 0 : 4 * DAY * chance() * chance();
-    const key = Float64Array.from(
-      isOfPlan ? plan.start : timely.startHigh,
-      (minute) => minute + luck * (chance() - 0.5),
-    );
-    const anew = new Schedule(this.model, this.bounds, this.schedule.calm);
-    const manner: Manner = {
-      patience: isFirst ? 0 : WAITS[pick(chance, WAITS.length)]!,
-      haste: chance() < 0.5 ? 0 : 0.05 * chance(),
-      delay: 0,
-      within: timely,
-      closeGaps: chance() < 0.2 ? gapCloser(anew) : null,
-    };
-    if (byLoad(anew, this.structure, key, GOES_ON * (isFirst ? 1 : chance()), manner)) this.kept.keep(anew);
+    const found = this.loads.next(this.kept.plan, this.aiming.timely ?? this.bounds);
+    if (found !== null) this.kept.keep(found);
   }
 
   private mayLoad(): boolean {
-    if (this.schedule.runs === null || this.hasStart || this.loads >= LOADS) return false;
-    return this.loads === 0 || this.progress() <= LOADING;
+    return this.schedule.runs !== null && !this.hasStart && this.loads.mayGoOn(this.progress());
   }
 
   /** Plans by rules: a few in any case, and more while somebody is late. */

@@ -37,6 +37,8 @@ export interface ImproveOptions {
 
 /** At the beginning a change may be worse by about so many times what a unit costs on average. */
 const WARMTH = 1.2;
+/** Where runs count, no more than so many of them would cost: strands are long there, and few. */
+const WARM_RUNS = 3;
 /** Tries for each unit from which on the search may begin that warm; with fewer it begins cooler. */
 const THOROUGH = 400;
 /** From this share of the search on, this share of the tries of a thorough one moves pieces of strands and single operations. */
@@ -138,7 +140,7 @@ export function improver(
     if (out.size === 0 || !out.removeAll()) return giveUp();
     // In the last part little warmth is left: enough to go round by another set-up, and that much helps however few the tries.
     const warmth = WARMTH * (isFinishing ? 1 : thorough) * (1 - progress) ** 2;
-    const limit = cost - ((warmth * calm) / strands.length) * Math.log(Math.max(1e-12, random()));
+    const limit = cost - warmth * scale() * Math.log(Math.max(1e-12, random()));
     let left = isOnTime() && (isFinishing || thorough < HASTY) ? 1 : MOST_EJECTED;
     const makeRoom = out.isWhole
       ? (group: readonly number[]): Loose | null =>
@@ -162,6 +164,12 @@ export function improver(
     lateness = schedule.lateness();
     calm = schedule.cost() - lateness;
     return gain;
+  }
+
+  /** By how much a change may be worse, about, to be worth a thought. */
+  function scale(): number {
+    const usual = calm / strands.length;
+    return schedule.runs === null ? usual : Math.min(usual, WARM_RUNS * model.weights.runs);
   }
 
   /** Among runs a closed gap brings little, and costs much: only a thorough search has the time for it. */

@@ -73,7 +73,23 @@ describe('from muster to plan', () => {
       expect(
         plan.sessions.some((x) => s.start - s.setup >= x.start && s.end <= x.end) || s.layer.pausable,
       ).toBe(true);
-    for (const s of plan.sessions) expect(s.busy).toBeLessThanOrEqual(1);
+    for (const s of plan.sessions) {
+      expect(s.busy).toBeLessThanOrEqual(1);
+      // Of one person's minutes the share that is work or set-up; what is paused over night counts where it is worked on.
+      const worked = s.steps.reduce((sum, x) => sum + Math.min(x.end, s.end) - (x.start - x.setup), 0);
+      const isWhole = plan.sessions.every((o) => o.steps.every((x) => x.end <= o.end));
+      if (isWhole) expect(s.busy).toBeCloseTo(worked / (s.end - s.start), 9);
+    }
+    // Evenings are lit up to the last work and the last table date, and no farther.
+    const [unit] = plan.units;
+    expect(plan.sessions.length).toBeGreaterThan(2);
+    expect(plan.sessions.at(-1)!.start).toBeLessThan(unit!.due);
+    expect(plan.sessions.at(-1)!.end + 1440).toBeGreaterThan(unit!.due);
+    const late = smallMuster();
+    const short = planned({ ...late, units: late.units.map((u) => ({ ...u, table: '2027-03-01T19:10' })) });
+    const last = Math.max(...[...short.plan.steps.values()].map((x) => x.end));
+    expect(short.plan.sessions.at(-1)!.end).toBeGreaterThanOrEqual(last);
+    expect(short.plan.sessions.at(-1)!.start).toBeLessThan(last);
     expect(plan.units[0]!.lateMinutes).toBe(0);
   });
 

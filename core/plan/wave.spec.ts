@@ -33,7 +33,46 @@ describe('the wave', () => {
     }
   });
 
+  // Worked by hand: n firsts of 4, change 8, n seconds of 6: 8 + 10 n minutes once all windows have opened.
+  it('is limited by handles, by whole cups and by the session, each named with its pieces, the smallest first', () => {
+    const input = { first: 4, second: 6, change: 8, opens: 0, closes: 600 };
+    const limits = (more: Partial<WaveInput>): unknown =>
+      waveOf({ ...input, ...more }).limits.filter((l) => l.by !== 'window');
+    expect(limits({})).toEqual([]);
+    expect(limits({ handles: 7, perCup: 5.9 })).toEqual([
+      { by: 'cup', pieces: 5 },
+      { by: 'handles', pieces: 7 },
+    ]);
+    expect(limits({ session: 98 })).toEqual([{ by: 'session', pieces: 9 }]);
+    expect(limits({ session: 97.9 })).toEqual([{ by: 'session', pieces: 8 }]);
+    expect(limits({ session: 17 })).toEqual([{ by: 'session', pieces: 0 }]);
+    expect(limits({ session: 1e9 })).toEqual([{ by: 'session', pieces: 1000 }]);
+    expect(waveOf({ ...input, session: 17 })).toMatchObject({ pieces: 0, minutes: 0, pieceTimes: [] });
+    expect(waveOf({ ...input, session: 98 }).minutes).toBe(98);
+  });
+
+  it('waits for the last window to open where that takes longer than the change', () => {
+    const wave = waveOf({ first: 4, second: 6, change: 8, opens: 30, closes: 60, places: 2 });
+    expect(wave.pieceTimes.map((p) => [p.first, p.second])).toEqual([
+      [
+        [0, 4],
+        [34, 40],
+      ],
+      [
+        [4, 8],
+        [40, 46],
+      ],
+    ]);
+    expect(wave.minutes).toBe(46);
+    // Seconds that are quicker than firsts begin later still, or the last would be too early.
+    const quick = waveOf({ first: 6, second: 2, change: 1, opens: 30, closes: 90, places: 3 });
+    expect(quick.pieceTimes.map((p) => p.second[0] - p.opens)).toEqual([8, 4, 0]);
+  });
+
   it('says what is wrong with impossible figures', () => {
+    const input = { first: 4, second: 6, change: 8, opens: 1, closes: 20 };
+    for (const part of [{ change: -1 }, { opens: -1 }, { second: 0 }])
+      expect(() => waveOf({ ...input, ...part })).toThrow(RangeError);
     expect(() => waveOf({ first: 4, second: 6, change: 8, opens: 60, closes: 20 })).toThrow(
       /closes after 20 min/,
     );

@@ -3,6 +3,7 @@ import { addMinutes, format, parseISO } from 'date-fns';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { clockTime, datesProved, dayName, deedWords, duration, listed, moment } from './index';
+import { isSameDay } from './words';
 
 /** What a duration says, in minutes. */
 function minutesOf(text: string): number {
@@ -117,5 +118,15 @@ describe('what is proved of late dates', () => {
     expect(datesProved(900, 40)).toBe('no plan keeps every date');
     expect(datesProved(42, 40)).toBe('no plan keeps every date');
     expect(datesProved(41, 40)).toBe('no plan is better on dates');
+  });
+});
+
+describe('two minutes', () => {
+  it('are of one day by the date on the wall, not by how far apart they are', () => {
+    const origin = { date: '2027-03-01', zone: 'UTC' };
+    expect(isSameDay(origin, 0, 1439)).toBe(true);
+    expect(isSameDay(origin, 1439, 1440)).toBe(false);
+    expect(isSameDay(origin, 1440, 2879)).toBe(true);
+    expect(isSameDay(origin, 0, 1440)).toBe(false);
   });
 });

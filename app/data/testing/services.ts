@@ -6,6 +6,7 @@ import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
 import { Subject } from 'rxjs';
 import { readLogFile } from '#core/log';
 import { BenchClock } from '../benchClock';
+import { Concerns } from '../concerns';
 import { Database } from '../database';
 import { OPEN_DESK, type OpenDesk } from '../desk';
 import { NEW_ID, NOW, TAB, WANTS_DEMO, ZONE } from '../environment';
@@ -23,6 +24,8 @@ export interface TestTab {
   readonly database: Database;
   readonly notices: Notices;
   readonly keeping: Keeping;
+  readonly refusals: Refusals;
+  readonly concerns: Concerns;
   readonly clock: BenchClock;
   /** begins to plan when it is first asked for */
   readonly planner: Planner;
@@ -87,6 +90,7 @@ export async function openTab(
       own(Database),
       own(MusterStore),
       own(Logbook),
+      own(Concerns),
       {
         provide: READ_LOG,
         useValue: async (...args: Parameters<typeof readLogFile>) => Promise.resolve(readLogFile(...args)),
@@ -102,6 +106,8 @@ export async function openTab(
     database: injector.get(Database),
     notices: injector.get(Notices),
     keeping: injector.get(Keeping),
+    refusals: injector.get(Refusals),
+    concerns: injector.get(Concerns),
     clock: injector.get(BenchClock),
     close: () => injector.destroy(),
   };

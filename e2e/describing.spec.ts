@@ -117,9 +117,13 @@ test('an optional layer is left off one piece and heavy on another', async ({ pa
   await expect(page.getByTestId('keeping')).toHaveText('kept');
   await page.goto('/muster?unit=market');
   await planned(page);
+  // What is chosen is for the piece that is open: it must have opened.
+  const opened = page.getByLabel('Piece or tray', { exact: true });
   await page.getByRole('button', { name: /^Net stall/ }).click();
+  await expect(opened).toHaveValue('Net stall');
   await page.getByLabel(name, { exact: true }).selectOption('not on this piece');
   await page.getByRole('button', { name: /^Lamp stall/ }).click();
+  await expect(opened).toHaveValue('Lamp stall');
   await replanned(page, async () => {
     await page.getByLabel(name, { exact: true }).selectOption('heavy');
   });

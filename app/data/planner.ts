@@ -20,7 +20,7 @@ export type PlannerState =
 /** Long enough for the demo to settle, short enough to watch. */
 const SECONDS = 8;
 const MORE_SECONDS = 30;
-/** At the bench an answer is wanted at once. */
+/** At the bench an answer is wanted at once: it ends sooner where nothing has to leave its session. */
 const REPLAN_SECONDS = 6;
 /** What a step costs that leaves its session while the evening is under way: as much as three runs. */
 const CALM = 24;

@@ -104,7 +104,8 @@ function planned(problem: Problem, seconds: number, options: { previous?: Soluti
 /** Is the old plan, mended at once and not yet improved, late? */
 function isAtStake(problem: Problem, before: Solution): boolean {
   const search = startSearch(problem, { seed: 1, progress: () => 0, previous: before, stability: CALM });
-  search.step(1);
+  // One way to mend it a step.
+  while (search.tried === 0 && !search.isDone) search.step(1);
   const { cost } = search.best();
   return cost === null || cost.tardiness > 0;
 }

@@ -17,7 +17,7 @@ import { structureOf, type Structure } from '../place/structure';
 import { Aiming } from './aiming';
 import { BestPlan, type Snapshot } from './bestPlan';
 import { Loads } from './loads';
-import { Menders } from './mending';
+import { Menders } from './menders';
 import { inTurn } from './repair';
 import { infeasible, UNKNOWN, type Search, type SearchOptions } from './search';
 

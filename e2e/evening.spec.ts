@@ -108,7 +108,7 @@ test('a missed window really starts the sandwich again: trouble says what it cos
     await planned(page);
   }
   const missed = shelf.getByText(/^MISSED: shut/);
-  for (let k = 0; k < 60 && (await missed.count()) === 0; k++)
+  for (let k = 0; k < 300 && (await missed.count()) === 0; k++)
     await page.getByRole('button', { name: 'Jump to what comes next' }).click();
   await expect(missed.first()).toBeVisible();
   // The row itself asks what now; what it costs stands there before it is chosen.

@@ -282,7 +282,9 @@ export class Planner {
     }
     if (await this.stillHolds(muster)) return;
     const last = this.result();
-    const isNear = last !== null && isSameOrigin(last.muster, muster);
+    // Who wishes for another kind of plan does not want the old one mended.
+    const isNear =
+      last !== null && isSameOrigin(last.muster, muster) && last.muster.bench.wish === muster.bench.wish;
     this.order({
       muster,
       seconds: SECONDS,

@@ -2,7 +2,15 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import * as z from 'zod';
 import { instantAfter } from '#core/muster';
-import { fogOn, isAnswered, isDue, surpriseSchema, surprisesOf, type Surprise } from '#core/session';
+import {
+  comingUp,
+  fogOn,
+  isAnswered,
+  isDue,
+  surpriseSchema,
+  surprisesOf,
+  type Surprise,
+} from '#core/session';
 import { BenchClock } from '../data/benchClock';
 import { Logbook } from '../data/logbook';
 import { Notices } from '../data/notices';
@@ -67,18 +75,9 @@ export class Rehearsing {
 
   /** To the next moment that matters: the run in hand begins or ends, or something on the shelf opens, shuts or is dry. */
   jump(): void {
-    const plan = this.inHand.plan();
-    if (!plan) return;
-    const now = this.inHand.minute();
-    const run = this.inHand.run();
-    const moments = [
-      run[0]?.start ?? Infinity,
-      run[run.length - 1]?.end ?? Infinity,
-      ...this.store().left.map((s) => s.at),
-      ...this.evening.shelf().flatMap((row) => [row.moment, row.lead.gate?.closes ?? row.lead.dryAt]),
-    ].filter((m) => m > now + 0.5);
-    const next = Math.min(...moments);
-    if (!Number.isFinite(next)) return this.notices.tell('Nothing is coming up.');
+    if (!this.inHand.plan()) return;
+    const next = comingUp(this.inHand.minute(), this.inHand.run(), this.evening.shelf(), this.store().left);
+    if (next === null) return this.notices.tell('Nothing is coming up.');
     this.goTo(next);
   }
 

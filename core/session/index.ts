@@ -35,6 +35,7 @@ export { restingCoats, shelfAt, type Resting, type ShelfRow, type ShelfState } f
 export { stripOf, type Strip, type StripRun } from './strip';
 export { eyeTasks, howFar, meanMiss, surfaceAt, type EyeAnswer, type EyeTask } from './eye';
 export { fogOn, isAnswered, isDue, surpriseSchema, surprisesOf, type Surprise } from './surprises';
+export { comingUp } from './comingUp';
 export { curesFor, ownCures, reworkEntry, type Cure, type PieceCure } from './trouble';
 export { nextTimeNotes, type NextTime } from './nextTime';
 export { addedMinutes, pilotsBegun, pilotState, type Judged, type PilotState } from './pilot';

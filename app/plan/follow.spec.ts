@@ -1,7 +1,7 @@
 /** How the drawing of the plan follows what is seen, without a screen. */
 import { describe, expect, it } from 'vitest';
 import { followed, type Shown } from './follow';
-import type { Row } from './rows';
+import type { Body, Row } from './rows';
 import { timeAxis } from './timeAxis';
 
 const axis = timeAxis([], 1);
@@ -10,7 +10,7 @@ const axis = timeAxis([], 1);
 function row(key: string): Row {
   const tiles = Array.from({ length: 40 }, (_, k) => ({
     key: k,
-    bodies: [],
+    bodies: Array.from({ length: 3 }, () => ({}) as Body),
     from: 100 * k + 10,
     to: 100 * k + 90,
   }));
@@ -53,7 +53,7 @@ describe('what is drawn of the plan', () => {
   it('grows little by little, and never shrinks', () => {
     let before = 0;
     for (const shown of followed(new Map(), rows, axis, span)) {
-      // eight tiles begin within the 800 pixels of a turn
+      // three runs a tile, twenty-four runs a frame
       expect(count(shown) - before).toBeLessThanOrEqual(8);
       expect(count(shown)).toBeGreaterThanOrEqual(before);
       before = count(shown);

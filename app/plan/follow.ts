@@ -12,10 +12,10 @@ export interface ShownRow {
 
 export type Shown = ReadonlyMap<string, ShownRow>;
 
-/** So many tiles are drawn anew in a frame, if there is more than one to draw in a row at once. */
-const TILES_A_FRAME = 4;
+/** So many runs are drawn anew in a frame, unless a single turn of a row has more. */
+const BODIES_A_FRAME = 24;
 /** A row that was not seen before grows by so many pixels a turn. */
-const WIDTH_A_TURN = 800;
+const WIDTH_A_TURN = 400;
 
 /**
  * What to show, frame by frame, until all `rows` are drawn over the whole `span` (pixels of the axis).
@@ -35,13 +35,13 @@ export function* followed(
   let drawn = 0;
   for (const row of rows)
     for (const next of turnsOf(now.get(row.key), { row, axis, span })) {
-      const tiles = newTiles(now.get(row.key), next);
-      if (drawn > 0 && drawn + tiles > TILES_A_FRAME) {
+      const bodies = newBodies(now.get(row.key), next);
+      if (drawn > 0 && drawn + bodies > BODIES_A_FRAME) {
         yield new Map(now);
         drawn = 0;
       }
       now.set(row.key, next);
-      drawn += tiles;
+      drawn += bodies;
     }
   yield now;
 }
@@ -60,9 +60,13 @@ export function widening(span: Span): Span[] {
   return [...turns, span];
 }
 
-function newTiles(old: ShownRow | undefined, next: ShownRow): number {
+/** How many runs it draws that were not drawn before. */
+function newBodies(old: ShownRow | undefined, next: ShownRow): number {
   const isKnown = old && isSameDrawing(old, next);
-  return next.row.tiles().filter((t) => overlaps(t, next.span) && !(isKnown && overlaps(t, old.span))).length;
+  return next.row
+    .tiles()
+    .filter((t) => overlaps(t, next.span) && !(isKnown && overlaps(t, old.span)))
+    .reduce((sum, t) => sum + t.bodies.length, 0);
 }
 
 function isSameDrawing(a: ShownRow, b: ShownRow): boolean {

@@ -100,8 +100,11 @@ export class PlanView {
   protected readonly selectedId = signal<string | null>(null);
 
   protected readonly plan = this.planner.plan;
+  /** The head of the view has a frame of its own; the plan below it comes with the next. */
+  private readonly hasFrame = signal(false);
   /** What is drawn: the plan, and until there is one its sessions and dates. */
   protected readonly outline = computed(() => {
+    if (!this.hasFrame()) return null;
     const plan = this.plan();
     const muster = this.store.muster();
     const isComing = ['planning', 'waiting'].includes(this.planner.state());
@@ -145,9 +148,12 @@ export class PlanView {
   protected readonly lamps = computed(() => within(this.axis()?.lamps ?? [], this.span()));
   protected readonly pleats = computed(() => within(this.axis()?.pleats ?? [], this.span()));
   /** Steps by time: the order in which the arrow keys walk. */
-  private readonly ordered = computed(() =>
-    [...(this.plan()?.steps.values() ?? [])].sort((a, b) => a.start - b.start || a.end - b.end),
-  );
+  private readonly ordered = computed(() => [...(this.plan()?.steps.values() ?? [])].sort(byTime));
+  private readonly first = computed(() => {
+    let first: PlanStep | null = null;
+    for (const s of this.plan()?.steps.values() ?? []) if (first === null || byTime(s, first) < 0) first = s;
+    return first;
+  });
   protected readonly selected = computed<PlanStep | null>(() => {
     const id = this.selectedId();
     return (id !== null && this.plan()?.steps.get(id)) || null;
@@ -336,6 +342,7 @@ export class PlanView {
     minutes < 2880 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} d`;
 
   constructor() {
+    requestAnimationFrame(() => this.hasFrame.set(true));
     effect(() => {
       const rows = this.drawn();
       const axis = this.axis();
@@ -426,7 +433,7 @@ export class PlanView {
   }
 
   /** Exactly one block takes part in tabbing: the selected one, or the first. */
-  protected readonly tabStop = computed(() => this.selectedId() ?? this.ordered()[0]?.id ?? null);
+  protected readonly tabStop = computed(() => this.selectedId() ?? this.first()?.id ?? null);
 
   /** Carries the chosen run to the session before or after, or to the one with this start. */
   protected carry(to: 1 | -1 | { readonly start: number }): void {
@@ -526,6 +533,8 @@ export class PlanView {
     download(`${fileName(name)}.csv`, 'text/csv', writePlanCsv(plan));
   }
 }
+
+const byTime = (a: PlanStep, b: PlanStep): number => a.start - b.start || a.end - b.end;
 
 function within<T extends { readonly x: number; readonly width: number }>(
   list: readonly T[],

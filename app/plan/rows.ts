@@ -1,5 +1,14 @@
 /** What each row of the plan draws: runs as bodies, tides after them, gates. Pixels only; no time of day. */
-import { coveredOf, duration, listed, runsOf, type Plan, type PlanStep, type PlanUnit } from '#core/plan';
+import {
+  coveredOf,
+  duration,
+  listed,
+  runsOf,
+  type Plan,
+  type PlanSession,
+  type PlanStep,
+  type PlanUnit,
+} from '#core/plan';
 import { opensAfter } from '#core/recipe';
 import { tidePaths, type TidePaths } from '../ui/tidePath';
 import type { TimeAxis } from './timeAxis';
@@ -81,7 +90,7 @@ const AIR = 8;
 /** @param open ids of the units whose pieces have a row of their own */
 export function rowsOf(plan: Plan, axis: TimeAxis, open: ReadonlySet<string>): Row[] {
   const rows: Row[] = [];
-  const numbers = runNumbers(plan);
+  const numberOf = runNumbers(plan);
   let y = 0;
   const add = (unit: PlanUnit, piece: Row['piece'], steps: readonly PlanStep[]): void => {
     const height = piece ? PIECE_HEIGHT : UNIT_HEIGHT;
@@ -98,7 +107,7 @@ export function rowsOf(plan: Plan, axis: TimeAxis, open: ReadonlySet<string>): R
       tiles: () =>
         (tiles ??= tilesOf(
           labelled(
-            placed(groupsOf(steps, numbers), axis, place).map(({ group, at }) =>
+            placed(groupsOf(steps, numberOf), axis, place).map(({ group, at }) =>
               bodyOf(group, axis, at, piece !== null),
             ),
           ),
@@ -138,24 +147,47 @@ function coverBands(steps: readonly PlanStep[], axis: TimeAxis): CoverBand[] {
   });
 }
 
-/** The number of the run that a step is of. What goes on over two sessions is a run of the first. */
-function runNumbers(plan: Plan): ReadonlyMap<string, number> {
-  const numbers = new Map<string, number>();
+/**
+ * The number of the run that a step is of, told session by session as it is asked for: who opens a plan sees few of them.
+ * What goes on over two sessions is a run of the first.
+ */
+function runNumbers({ sessions }: Plan): (step: PlanStep) => number | undefined {
+  const known = new Map<PlanSession, ReadonlyMap<string, number>>();
   let n = 0;
-  for (const { steps } of plan.sessions)
-    for (const run of runsOf(steps)) {
-      n++;
-      for (const step of run) if (!numbers.has(step.id)) numbers.set(step.id, n);
+  const numbersOf = (session: PlanSession): ReadonlyMap<string, number> => {
+    let numbers = known.get(session);
+    if (!numbers) {
+      numbers = new Map(runsOf(session.steps).flatMap((run) => (n++, run.map((step) => [step.id, n]))));
+      known.set(session, numbers);
     }
-  return numbers;
+    return numbers;
+  };
+  return (step) => {
+    const session = sessions[sessionAt(sessions, step.start - step.setup)];
+    return session && numbersOf(session).get(step.id);
+  };
+}
+
+/** Of sessions by time the first that ends after `minute`. */
+function sessionAt(sessions: readonly PlanSession[], minute: number): number {
+  let [low, high] = [0, sessions.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (sessions[middle]!.end > minute) high = middle;
+    else low = middle + 1;
+  }
+  return low;
 }
 
 /** The steps by run, in order of time; of two people at once each has their own. */
-function groupsOf(steps: readonly PlanStep[], numbers: ReadonlyMap<string, number>): PlanStep[][] {
+function groupsOf(
+  steps: readonly PlanStep[],
+  numberOf: (step: PlanStep) => number | undefined,
+): PlanStep[][] {
   const groups: PlanStep[][] = [];
   const last = new Map<string, { readonly number: number; readonly group: PlanStep[] }>();
   for (const step of steps) {
-    const number = numbers.get(step.id);
+    const number = numberOf(step);
     const who = step.doer?.who ?? '';
     const known = last.get(who);
     if (number !== undefined && known?.number === number) {

@@ -2,6 +2,7 @@
 import { InjectionToken } from '@angular/core';
 import { wrap, type Remote } from 'comlink';
 import type { PlanningDesk } from '../workers/planningDesk';
+import { sendPlansPacked } from '../workers/planTravels';
 
 export interface Desk {
   readonly remote: Pick<
@@ -18,6 +19,7 @@ export type OpenDesk = (onLost: (message: string) => void) => Desk;
 export const OPEN_DESK = new InjectionToken<OpenDesk>('planning desk', { factory: () => openWorker });
 
 const openWorker: OpenDesk = (onLost) => {
+  sendPlansPacked();
   const worker = new Worker(new URL('../workers/planner.worker', import.meta.url), { type: 'module' });
   worker.addEventListener('error', (event) => {
     worker.terminate();

@@ -400,7 +400,8 @@ export class Planner {
         this.takeSolved(order, said.solved);
         this.isWhole = true;
         this.state.set('planned');
-        this.keep();
+        // Drawing it comes first, and writing a large one takes a moment of its own.
+        setTimeout(() => this.keep());
     }
   }
 

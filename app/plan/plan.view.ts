@@ -14,6 +14,7 @@ import {
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { CdkDropListGroup } from '@angular/cdk/drag-drop';
 import { ActivatedRoute, RouterLink } from '@angular/router';
+import { dequal } from 'dequal';
 import { catchError, of, switchMap } from 'rxjs';
 import { dateTimeAfter, instantOf, minutesUntil, withoutPins, withPins } from '#core/muster';
 import {
@@ -110,6 +111,8 @@ export class PlanView {
     const isComing = ['planning', 'waiting'].includes(this.planner.state());
     return plan ?? (isComing && muster && muster.units.length > 0 ? barePlan(muster) : null);
   });
+  /** From where its minutes count: every plan of a muster counts from the same, and what is drawn need not be drawn anew. */
+  protected readonly origin = computed(() => this.outline()?.origin ?? null, { equal: dequal });
   protected readonly axis = computed(() => {
     const plan = this.outline();
     return plan && timeAxis(plan.sessions, ZOOMS[this.zoom()]!);
@@ -433,7 +436,7 @@ export class PlanView {
   }
 
   /** Exactly one block takes part in tabbing: the selected one, or the first. */
-  protected readonly tabStop = computed(() => this.selectedId() ?? this.first()?.id ?? null);
+  protected readonly tabStop = computed(() => this.selected() ?? this.first());
 
   /** Carries the chosen run to the session before or after, or to the one with this start. */
   protected carry(to: 1 | -1 | { readonly start: number }): void {

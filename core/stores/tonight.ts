@@ -4,7 +4,7 @@ import { differenceOf } from '#core/optics';
 import { mixtureWords, storesOf, type Component, type MadeOf, type Muster, type Product } from '#core/muster';
 import type { Plan } from '#core/plan';
 import type { Ended } from '#core/log';
-import { isWater, keyOf, productUses, shoppingList, type Shortage } from './usage';
+import { isWater, keyOf, leftOnShelf, shoppingList, type Shortage } from './usage';
 
 export interface Equivalent {
   readonly name: string;
@@ -35,7 +35,7 @@ export function shortOf(
   ended: Ended,
   cup: readonly { readonly name: string; readonly ml: number }[],
 ): RunShort[] {
-  const left = new Map(productUses(muster, plan, ended).map((u) => [keyOf(u.name), u.leftMl]));
+  const left = leftOnShelf(muster, plan, ended);
   const { products } = storesOf(muster);
   return cup.flatMap(({ name, ml }): RunShort[] => {
     const leftMl = left.get(keyOf(name)) ?? 0;

@@ -132,6 +132,30 @@ export function unnamedUses(muster: Muster, plan: Plan): Unnamed[] {
   return [...found.values()].sort((a, b) => b.ml - a.ml || a.layer.name.localeCompare(b.layer.name));
 }
 
+/** Millilitres of each product, by its key, that the log has used up since it was said how much there is. */
+function spentMl(plan: Plan, ended: Ended, shelf: ReadonlyMap<string, Product>): ReadonlyMap<string, number> {
+  const used = new Map<string, number>();
+  for (const id of ended.keys()) {
+    const step = plan.steps.get(id);
+    if (!step) continue;
+    for (const { name, ml } of takenBy(step, ended, shelf)) {
+      const key = keyOf(name);
+      if (isSpent(step, ended, shelf.get(key) ?? {})) used.set(key, (used.get(key) ?? 0) + ml);
+    }
+  }
+  return used;
+}
+
+const rest = (product: Product | null, usedMl: number): number =>
+  Math.max(0, (product?.leftMl ?? 0) - usedMl);
+
+/** Millilitres of each product that are on the shelf now, by its key. */
+export function leftOnShelf(muster: Muster, plan: Plan, ended: Ended): ReadonlyMap<string, number> {
+  const shelf = shelfOf(muster);
+  const used = spentMl(plan, ended, shelf);
+  return new Map([...shelf].map(([key, product]) => [key, rest(product, used.get(key) ?? 0)]));
+}
+
 /**
  * Every product that the plan uses, those that run out first.
  * @param ended steps that are over: they need nothing more, and have used what they took
@@ -139,13 +163,7 @@ export function unnamedUses(muster: Muster, plan: Plan): Unnamed[] {
 export function productUses(muster: Muster, plan: Plan, ended: Ended = NOTHING): ProductUse[] {
   const shelf = shelfOf(muster);
   const uses = new Map<string, { name: string; bySession: Map<number, number> }>();
-  const used = new Map<string, number>();
-  for (const step of plan.steps.values())
-    if (ended.has(step.id))
-      for (const { name, ml } of takenBy(step, ended, shelf)) {
-        const key = keyOf(name);
-        if (isSpent(step, ended, shelf.get(key) ?? {})) used.set(key, (used.get(key) ?? 0) + ml);
-      }
+  const used = spentMl(plan, ended, shelf);
   for (const session of plan.sessions)
     for (const step of session.steps) {
       if (step.start < session.start || step.start >= session.end || ended.has(step.id)) continue;
@@ -163,7 +181,7 @@ export function productUses(muster: Muster, plan: Plan, ended: Ended = NOTHING):
     .map(([key, use]): ProductUse => {
       const product = shelf.get(key) ?? null;
       const usedMl = used.get(key) ?? 0;
-      const leftMl = Math.max(0, (product?.leftMl ?? 0) - usedMl);
+      const leftMl = rest(product, usedMl);
       let left = leftMl;
       let runsOut: ProductUse['runsOut'] = null;
       const sessions = [...use.bySession.entries()]

@@ -12,6 +12,7 @@ import { RouterLink } from '@angular/router';
 import { oddsWords } from '#core/odds';
 import { clockTime, dayName, eveningOf, runsOf, thereWords, type PlanSession } from '#core/plan';
 import type { Origin } from '#core/muster';
+import { many } from '../ui/words';
 import type { Lamp, TimeAxis } from './timeAxis';
 
 const WIDE = 130;
@@ -141,9 +142,11 @@ export class LampHead {
     const wide = this.lamp().width > WIDE;
     if (!this.isPlanned()) return '';
     const { session } = this.lamp();
-    const parts = [`${this.percent(busy)} %${wide ? ' busy' : ''}`];
-    if (runs > 0 && wide)
-      parts.push(`${runs} ${runs === 1 ? 'run' : 'runs'}, ${swaps} ${swaps === 1 ? 'swap' : 'swaps'}`);
+    // What a narrow lamp cuts off is the share, which its bar shows as well.
+    const parts = [
+      ...(runs > 0 && wide ? [`${many(runs, 'run')}, ${many(swaps, 'swap')}`] : []),
+      `${this.percent(busy)} %${wide ? ' busy' : ''}`,
+    ];
     if (session.there.length > 0) parts.push(thereWords(this.origin(), session, session.there));
     const overrun = this.overrun();
     if (overrun !== null && overrun >= WORTH_A_WORD) parts.push(`overruns ${oddsWords(overrun)}`);

@@ -9,6 +9,7 @@ import { NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
 import { Button } from '../ui/button';
+import { many } from '../ui/words';
 
 @Component({
   selector: 'pm-sheet-view',
@@ -77,9 +78,11 @@ export class SheetView {
     return [...new Set(found)];
   }
 
+  /** As many pieces as there are to tick off, and how many that is with each on a tray. */
   protected count(entry: RunEntry): string {
-    const many = entry.pieces.reduce((sum, p) => sum + p.count, 0);
-    return `${many} ${many === 1 ? 'piece' : 'pieces'}`;
+    const each = entry.pieces.reduce((sum, p) => sum + p.count, 0);
+    const ticks = many(entry.pieces.length, 'piece');
+    return each > entry.pieces.length ? `${ticks}, ${each} in all` : ticks;
   }
 
   /** The pieces of a run by unit, in the order in which they come. */

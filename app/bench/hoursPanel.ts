@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { daylight } from '#core/climate';
-import { instantAfter, originOf, wallTime, withBench, type Bench } from '#core/muster';
+import { originOf, withBench, type Bench } from '#core/muster';
+import { clockTime, daylightOn } from '#core/plan';
 import { MusterStore } from '../data/musterStore';
 import { CheckField } from '../ui/checkField';
 import { FIELDS } from '../ui/fields';
@@ -73,14 +73,13 @@ export class HoursPanel {
   });
   protected readonly sun = computed(() => {
     const muster = this.store.muster()!;
-    const { place, climate, timeZone } = muster.bench;
-    if (!place)
-      return `Daylight is taken to be from ${climate.dayFrom} to ${climate.nightFrom}, the day of the bench’s air.`;
     const origin = originOf(muster);
-    const light = daylight(Date.parse(instantAfter(origin, 720)), place.latitude, place.longitude);
+    const light = daylightOn(muster, origin.date);
     if (!light) return `On ${origin.date} the sun does not rise there.`;
-    const clock = (ms: number): string => wallTime(timeZone, new Date(ms).toISOString()).slice(11, 16);
-    return `On ${origin.date} the sun is up from ${clock(light.from)} to ${clock(light.to)}.`;
+    const span = `from ${clockTime(origin, light[0])} to ${clockTime(origin, light[1])}`;
+    return muster.bench.place
+      ? `On ${origin.date} the sun is up ${span}.`
+      : `Until the place is known, daylight is taken to be short: ${span} on ${origin.date}, the shorter of the days at 50° north and south.`;
   });
 
   protected set(part: Partial<Bench>, what: string): void {

@@ -52,7 +52,7 @@ describe('quiet hours', () => {
 describe('outdoors', () => {
   const layers = [layer('can', { method: 'can', isOutdoors: true, minutes: 10 }), layer('base')];
 
-  it('is in daylight only: by the sun where the place is known, else by the day of the bench', () => {
+  it('is in daylight only, by the sun where the place is known', () => {
     const weekly = [{ id: 'w', weekday: 6, from: '05:00', to: '21:00' }];
     const muster = withBench({ weekly, place: { latitude: 51.5, longitude: 0 } }, layers);
     const { plan } = solved({
@@ -68,7 +68,32 @@ describe('outdoors', () => {
         expect(s.start).toBeGreaterThanOrEqual(from);
         expect(s.end).toBeLessThanOrEqual(to);
       }
-    expect(daylightSpans(withBench({}, layers), 1)).toEqual([[480, 1200]]);
+  });
+
+  it('is the shorter of the days of north and south while nobody has said where the bench is', () => {
+    // 8 h 4 min at the solstice at 50°: almanac figures, from memory.
+    const dark = { ...withBench({}, layers), startsOn: '2026-12-21T18:00' };
+    const [[from, to]] = daylightSpans(dark, 1) as [[number, number]];
+    expect(Math.abs(to - from - 484)).toBeLessThan(6);
+    expect(Math.abs((from + to) / 2 - 720)).toBeLessThan(10);
+    const bright = { ...dark, startsOn: '2026-06-21T18:00' };
+    const [[early, late]] = daylightSpans(bright, 1) as [[number, number]];
+    expect(Math.abs(late - early - 484)).toBeLessThan(6);
+  });
+
+  it('is around noon by the bench’s own clock', () => {
+    for (const timeZone of ['Pacific/Auckland', 'America/Los_Angeles', 'Asia/Kolkata']) {
+      const [[from, to]] = daylightSpans(withBench({ timeZone }, layers), 1) as [[number, number]];
+      expect(Math.abs((from + to) / 2 - 720), timeZone).toBeLessThan(20);
+    }
+  });
+
+  it('there is none where the sun does not rise', () => {
+    const far = {
+      ...withBench({ place: { latitude: 80, longitude: 0 } }, layers),
+      startsOn: '2026-12-21T18:00',
+    };
+    expect(daylightSpans(far, 3)).toEqual([]);
   });
 
   it('with no session by day is told', () => {

@@ -7,6 +7,7 @@ import {
   minutesSince,
   minutesUntil,
   originOf,
+  type LocalDate,
   type Muster,
   merged,
   without,
@@ -28,27 +29,43 @@ export function quietSpans(muster: Muster, days: number): [number, number][] {
   return merged(spans, days * 1440);
 }
 
-/** The minutes of daylight: from sunrise to sunset where the place is known, else the day as the bench's climate has it. */
-export function daylightSpans(muster: Muster, days: number): [number, number][] {
+/** While nobody has said where the bench is: as far north, and as far south; the shorter of the two days is dark for neither. */
+const UNTOLD_LATITUDES = [50, -50];
+
+/**
+ * The daylight of a date, in minutes since the plan's origin: from sunrise to sunset where the place of the bench is known, else the shortest
+ * that its time of the year has at 50° of latitude, around noon by the bench's clock.
+ * @returns null where the sun does not rise
+ */
+export function daylightOn(muster: Muster, date: LocalDate): Minutes | null {
   const origin = originOf(muster);
-  const { place, climate } = muster.bench;
-  const spans: Minutes[] = [];
-  for (let day = 0; day < days; day++) {
-    const date = addDays(origin.date, day);
-    if (!place) {
-      spans.push([
-        minutesSince(origin, `${date}T${climate.dayFrom}`),
-        minutesSince(origin, `${date}T${climate.nightFrom}`),
-      ]);
-      continue;
-    }
-    const noon = minutesSince(origin, `${date}T12:00`);
-    const sun = daylight(Date.parse(instantAfter(origin, noon)), place.latitude, place.longitude);
-    if (!sun) continue;
-    const minute = (ms: number): number => minutesUntil(origin, new Date(ms).toISOString());
-    spans.push([Math.ceil(minute(sun.from)), Math.floor(minute(sun.to))]);
-  }
-  return merged(spans, days * 1440);
+  const { place } = muster.bench;
+  const noon = Date.parse(instantAfter(origin, minutesSince(origin, `${date}T12:00`)));
+  const noonByNow = (noon / MINUTE_MS) % DAY_MINUTES;
+  const longitude = place?.longitude ?? (DAY_MINUTES / 2 - noonByNow) / MINUTES_A_DEGREE;
+  const latitudes = place ? [place.latitude] : UNTOLD_LATITUDES;
+  const minute = (ms: number): number => minutesUntil(origin, new Date(ms).toISOString());
+  const light = latitudes.flatMap((latitude) => daylight(noon, latitude, longitude) ?? []);
+  if (light.length < latitudes.length) return null;
+  return [
+    Math.ceil(Math.max(...light.map((sun) => minute(sun.from)))),
+    Math.floor(Math.min(...light.map((sun) => minute(sun.to)))),
+  ];
+}
+
+const MINUTE_MS = 60_000;
+const DAY_MINUTES = 1440;
+/** The sun goes round once a day. */
+const MINUTES_A_DEGREE = 4;
+
+/** The minutes of daylight of so many days. */
+export function daylightSpans(muster: Muster, days: number): [number, number][] {
+  const { date } = originOf(muster);
+  const spans = Array.from({ length: days }, (_, day) => daylightOn(muster, addDays(date, day)));
+  return merged(
+    spans.filter((span) => span !== null),
+    days * DAY_MINUTES,
+  );
 }
 
 /** Sessions in which the compressor may run. */

@@ -1,7 +1,7 @@
 /** Single changes that may save a date: each is offered where there is something to change, and changes that and nothing else. */
 import { describe, expect, it } from 'vitest';
-import { storesOf, type Muster, type Piece, type Unit } from '#core/muster';
-import { inPairs, waysOut, type WayOut } from './index';
+import { storesOf, type Layer, type Muster, type Piece, type Unit } from '#core/muster';
+import { inPairs, optionalLayers, waysOut, type WayOut } from './index';
 import { layer, smallMuster } from './testing';
 
 const LAYERS = [
@@ -83,6 +83,12 @@ describe('ways out', () => {
       waysOut(m, ['u'], 0).flatMap((w) => (w.id.startsWith('level') ? [w.id] : []));
     expect(ids(muster())).toEqual(['level-3', 'level-2']);
     expect(ids(muster({ level: 3 }))).toEqual(['level-2']);
+    const many = LAYERS.map((l, k) => ({ ...l, level: [1, 3, 2, 1][k] }));
+    const recipes = plain.recipes.map((r) => ({ ...r, layers: many }));
+    expect(ids(muster({}, { recipes: [{ ...recipes[0]!, id: 'else' }, ...recipes] }))).toEqual([
+      'level-3',
+      'level-2',
+    ]);
     expect(done(muster(), 'level-2').units.map((u) => u.level)).toEqual([2, undefined]);
   });
 
@@ -96,6 +102,21 @@ describe('ways out', () => {
     expect(waysOut(muster(), ['u'], 0).filter((w) => w.id.startsWith('without'))).toHaveLength(1);
     const tied = muster({ pieces: [piece(1, { startsAt: 'wash' }), piece(2)] });
     expect(way(tied, 'without-r-wash')).toBeUndefined();
+  });
+
+  it('leave off what saves most first, and nothing that another layer goes by', () => {
+    const streaks = layer('streaks', { family: 'ink', dryMinutes: 30 });
+    const effects = (...more: Layer[]): string[] => {
+      const recipes = plain.recipes.map((r) => ({ ...r, layers: [...LAYERS, ...more] }));
+      const m = muster({}, { recipes });
+      return optionalLayers(m, m.units[0]!).map((o) => o.layer.id);
+    };
+    expect(effects(streaks)).toEqual(['wash', 'streaks']);
+    expect(effects({ ...streaks, dryMinutes: 600 })).toEqual(['streaks', 'wash']);
+    expect(effects(streaks, layer('after', { waitsFor: ['streaks'] }))).not.toContain('streaks');
+    expect(effects(streaks, layer('after', { judgeFrom: 'streaks' }))).not.toContain('streaks');
+    const through = { opensMinutes: 5, closesMinutes: 60, preferMinutes: null, through: 'streaks' };
+    expect(effects(layer('before', { window: through }), streaks)).not.toContain('streaks');
   });
 
   it('pack what is shipped before it has hardened through, where anything is', () => {

@@ -12,7 +12,7 @@ import {
   type Muster,
 } from '#core/muster';
 import { layerFix, onRecipe, type Finding, type Place, type RuleId } from '#core/recipe';
-import { needOf } from './compile';
+import { needOf } from './compilePiece';
 import { horizonDays } from './horizon';
 import { moment } from './words';
 

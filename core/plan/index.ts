@@ -21,7 +21,7 @@ export { waveOf, type Wave, type WaveInput, type WaveLimit } from './wave';
 export { strengthWords } from './strengths';
 export { coveredIn, coveredOf, goesOn, type Covered } from './covered';
 export { checkPlan, planFix, type PlanFinding } from './checkPlan';
-export { needOf } from './compile';
+export { needOf } from './compilePiece';
 export { loadOf } from './load';
 export { abilityOf, mayDo } from './hands';
 export { laneOf, withLanes } from './lanes';

@@ -211,6 +211,71 @@ describe('the muster in hand', () => {
   });
 });
 
+describe('a change that was worked out elsewhere', () => {
+  it('is taken on the muster that it was worked out from, and on no other', async () => {
+    const tab = await openTab(NOON);
+    const before = tab.store.muster()!;
+    const after = { ...before, name: 'Worked out' };
+    expect(tab.store.changeTo('Worked out', before, { ok: true, muster: after, notes: [] })).toBe(true);
+    expect([nameIn(tab), tab.store.undoLabel()]).toEqual(['Worked out', 'Worked out']);
+    expect(tab.store.changeTo('Too late', before, { ok: true, muster: before, notes: [] })).toBe(false);
+    expect(nameIn(tab)).toBe('Worked out');
+    expect(tab.notices.current()!.text).toContain('changed meanwhile');
+    const faults = [{ path: 'units.0.table', text: 'is no date' }];
+    expect(tab.store.changeTo('Wrong', tab.store.muster()!, { ok: false, faults })).toBe(false);
+    expect(tab.notices.current()!.text).toBe('Not taken: Is no date.');
+    await tab.store.settled();
+    expect(nameIn(await openTab(NOON))).toBe('Worked out');
+  });
+});
+
+describe('what is mended with a change', () => {
+  it('is told in few words, with undo, however much it is', async () => {
+    const tab = await openTab(NOON);
+    const notes = ['First.', 'Second.', 'Third.', 'Fourth.'];
+    const change = (name: string, told: string[]): boolean => {
+      const before = tab.store.muster()!;
+      return tab.store.changeTo(name, before, { ok: true, muster: { ...before, name }, notes: told });
+    };
+    change('one', notes);
+    expect(tab.notices.current()!.text).toBe('First. Second. And 2 more like it.');
+    const [before] = [nameIn(tab)];
+    change('two', notes.slice(0, 2));
+    expect(tab.notices.current()!.text).toBe('First. Second.');
+    tab.notices.current()!.action!.run();
+    await tab.store.settled();
+    expect(nameIn(tab)).toBe(before);
+  });
+});
+
+describe('a muster of hundreds of pieces', () => {
+  it('is looked over after it is shown, and what is found is that of the muster in hand', async () => {
+    const tab = await openTab(NOON);
+    const [unit] = tab.store.muster()!.units;
+    const many = (recipe: string | null) => (m: Muster) =>
+      withUnit(m, {
+        ...unit!,
+        pieces: Array.from({ length: 301 }, (_, k) => ({
+          ...unit!.pieces[0]!,
+          id: `many${k}`,
+          name: `Many ${k}`,
+          recipe,
+        })),
+      });
+    const told: (string | null)[] = [];
+    const watching = tab.store.changes.subscribe((m) => told.push(m?.name ?? null));
+    tab.store.change('Many', many(null));
+    expect(tab.store.hasErrors()).toBe(false);
+    await soon(() => expect(tab.store.hasErrors()).toBe(true));
+    expect(tab.store.findings().length).toBeGreaterThan(0);
+    tab.store.change('With a recipe', many(unit!.pieces[0]!.recipe));
+    tab.store.change('And a name', named('Many of one'));
+    await soon(() => expect(told.at(-1)).toBe('Many of one'));
+    expect(tab.store.hasErrors()).toBe(false);
+    watching.unsubscribe();
+  });
+});
+
 describe('two tabs', () => {
   it('share one truth: what one does the other shows, its undo included', async () => {
     const [a, b] = [await openTab(NOON), await openTab(NOON)];
@@ -322,6 +387,67 @@ describe('several musters', () => {
     await tab.database.destroy(demo);
     await expect(tab.store.open(demo)).rejects.toThrow('no such muster');
     expect(await tab.database.load(demo)).toBeNull();
+  });
+});
+
+describe('which muster is opened', () => {
+  const binned = { binnedAt: '2026-11-25T12:00:00Z' };
+
+  it('is the one last in hand, unless it lies in the bin; else one that is put away nowhere; else none', async () => {
+    const tab = await openTab(NOON);
+    const demo = tab.store.openId!;
+    await tab.store.addEmpty();
+    const empty = tab.store.openId!;
+    const opened = async (): Promise<string | null> => (await openTab(NOON)).store.openId;
+    expect(await opened()).toBe(empty);
+    await tab.database.setPlace(empty, { isArchived: true });
+    expect(await opened()).toBe(empty);
+    await tab.database.setPlace(empty, binned);
+    expect(await opened()).toBe(demo);
+    await tab.database.setPlace(demo, { isArchived: true });
+    await tab.database.keepSetting('open muster', 'nobody');
+    expect(await opened()).toBeNull();
+  });
+
+  it('stays the one in hand while something of it could not be written, or another is not there', async () => {
+    const tab = await openTab(NOON);
+    const demo = tab.store.openId!;
+    await expect(tab.store.open('nobody')).rejects.toThrow('no such muster');
+    vi.spyOn(tab.database, 'change').mockRejectedValue(new Error('the disk is full'));
+    tab.store.change('Named one', named('one'));
+    await tab.store.settled();
+    await expect(tab.store.open(demo)).rejects.toThrow('could not be written yet');
+    expect([tab.store.openId, nameIn(tab)]).toEqual([demo, 'one']);
+  });
+
+  it('is a new one only when it has been written', async () => {
+    const tab = await openTab(NOON);
+    const demo = tab.store.openId!;
+    const create = vi.spyOn(tab.database, 'create').mockRejectedValueOnce(new Error('the disk is full'));
+    await expect(tab.store.addEmpty()).rejects.toThrow('the disk is full');
+    expect([tab.store.openId, tab.keeping.trouble()?.includes('New muster')]).toEqual([demo, true]);
+    create.mockRestore();
+    await tab.store.addDemo();
+    expect([tab.store.openId === demo, tab.keeping.trouble()]).toEqual([false, null]);
+    expect(nameIn(tab)).toBe('Moth Fair at Candlewick Fen');
+  });
+
+  it('of one’s own has the bench of the one before, without its readings and exceptions', async () => {
+    const tab = await openTab(NOON);
+    const reading = { at: '2026-11-30T19:00:00Z', celsius: 18, humidityPercent: 60 };
+    tab.store.change('Bench', (m) => ({
+      ...m,
+      bench: {
+        ...m.bench,
+        rackPlaces: 7,
+        readings: [reading],
+        exceptions: [{ id: 'x', date: '2026-12-01', sessions: [] }],
+      },
+    }));
+    await tab.store.addEmpty();
+    const { bench, startsOn } = tab.store.muster()!;
+    expect([bench.rackPlaces, bench.readings, bench.exceptions]).toEqual([7, [], []]);
+    expect(startsOn).toBe('2026-11-25T18:00');
   });
 });
 

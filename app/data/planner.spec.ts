@@ -1,9 +1,11 @@
 /** The planner: what it asks of the desk and when, what it takes of the answers, and what is still there after a reload. */
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { withUnit } from '#core/muster';
+import { lastValueFrom, toArray } from 'rxjs';
+import { withUnit, type Muster } from '#core/muster';
+import type { WayOut } from '#core/plan';
 import { solveProblem } from '#core/kernel';
 import { pose, solvedPlan, type Shown, type Solved } from '#core/session';
-import type { News, Order, Outcome } from '../workers/planningDesk';
+import type { News, Order, Outcome, Told } from '../workers/planningDesk';
 import { PlanningDesk } from '../workers/planningDesk';
 import { smallMuster } from '../../core/plan/testing';
 import type { Desk, OpenDesk } from './desk';
@@ -22,6 +24,9 @@ class Puppet {
   answer: (outcome: Outcome) => void = () => undefined;
   fail: (error: Error) => void = () => undefined;
   lose: (message: string) => void = () => undefined;
+  weighed: Parameters<PlanningDesk['weigh']> | null = null;
+  asked: Parameters<PlanningDesk['odds']> | null = null;
+  oddsStopped = 0;
 
   readonly open: OpenDesk = (onLost) => {
     this.opened++;
@@ -41,7 +46,13 @@ class Puppet {
       still: async (...a: Parameters<PlanningDesk['still']>) => real.still(...a),
       explain: async (...a: Parameters<PlanningDesk['explain']>) => real.explain(...a),
       explainLate: (...a: Parameters<PlanningDesk['explainLate']>) => real.explainLate(...a),
-      weigh: (...a: Parameters<PlanningDesk['weigh']>) => real.weigh(...a),
+      weigh: async (...a: Parameters<PlanningDesk['weigh']>) => void (this.weighed = a),
+      odds: (...a: Parameters<PlanningDesk['odds']>) => {
+        this.asked = a;
+        a[4]({ forecast: {}, given: [], margins: [], latest: [] } as unknown as Told);
+        return new Promise<void>(() => undefined);
+      },
+      stopOdds: async () => void this.oddsStopped++,
     };
     return { remote: remote as unknown as Desk['remote'], close: () => void this.closed++ };
   };
@@ -142,6 +153,18 @@ describe('a muster in hand', () => {
     expect(puppet.orders[1]!.stability).toBeGreaterThan(0);
   });
 
+  it.each<[string, (m: Muster) => Muster]>([
+    ['that wishes for another kind of plan', (m) => ({ ...m, bench: { ...m.bench, wish: 'quiet' } })],
+    ['that begins another day', (m) => ({ ...m, startsOn: '2027-03-02T18:00' })],
+    ['that moves to another time zone', (m) => ({ ...m, bench: { ...m.bench, timeZone: 'Europe/Vienna' } })],
+  ])('%s is planned from anew, far from the plan before', async (_, edit) => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    tab.store.change('Otherwise', edit);
+    await soon(() => expect(puppet.orders).toHaveLength(2));
+    expect(puppet.orders[1]).toMatchObject({ previous: null, stability: 0, seconds: 8, seed: 1 });
+  });
+
   it('is asked why its units are late: nothing where there is no plan, and of whom where there is one', async () => {
     const puppet = new Puppet();
     const tab = await tabWith(puppet);
@@ -216,6 +239,82 @@ describe('searching longer', () => {
   });
 });
 
+describe('what is weighed', () => {
+  it('is the muster as it is, then each change by itself, against the plan in hand', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    const way = (id: string, name: string): WayOut => ({
+      id,
+      costs: '',
+      label: '',
+      apply: (m) => ({ ...m, name }),
+    });
+    const told = await lastValueFrom(tab.planner.weigh([way('a', 'A'), way('b', 'B')]).pipe(toArray()));
+    expect(told).toEqual([]);
+    const [posing, changed, previous] = puppet.weighed!;
+    expect(posing.muster).toBe(tab.store.muster());
+    expect(changed.map((c) => [c.id, c.muster?.name])).toEqual([
+      ['as it is', undefined],
+      ['a', 'A'],
+      ['b', 'B'],
+    ]);
+    expect(previous).toBe(tab.planner.solved()!.solution);
+    // That desk is let go.
+    expect([puppet.opened, puppet.closed]).toEqual([2, 1]);
+  });
+
+  it('is nothing where nothing is offered', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    expect(await lastValueFrom(tab.planner.weigh([]).pipe(toArray()))).toEqual([]);
+    expect([puppet.opened, puppet.weighed]).toEqual([1, null]);
+  });
+
+  it('is what would come of it if something happened now, each by itself', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    await tab.logbook.add({ kind: 'done', step: 'p1.prime', minutes: 5 });
+    const entries = [{ kind: 'done', step: 'p1.base', minutes: 4 } as const];
+    await lastValueFrom(tab.planner.weighEntries([{ id: 'done', entries }]).pipe(toArray()));
+    const [posing, changed] = puppet.weighed!;
+    expect(posing).toMatchObject({ now: '2027-03-01T18:30:00Z' });
+    expect(posing.log.map((e) => e.kind)).toEqual(['done']);
+    expect(changed.map((c) => c.id)).toEqual(['as it is', 'done']);
+    expect(changed[1]!.happened).toMatchObject([{ step: 'p1.base', at: '2027-03-01T18:30:00Z' }]);
+  });
+});
+
+describe('the odds', () => {
+  it('are asked of the desk that solved the plan, and stopped when nobody listens', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    const told: unknown[] = [];
+    const listening = tab.planner.odds(50).subscribe((t) => told.push(t));
+    expect(puppet.opened).toBe(1);
+    const [posing, solution, isMissed, futures] = puppet.asked!;
+    expect(posing.muster).toBe(tab.store.muster());
+    expect([solution, isMissed, futures]).toEqual([tab.planner.solved()!.solution, false, 50]);
+    expect(told).toHaveLength(1);
+    listening.unsubscribe();
+    expect(puppet.oddsStopped).toBe(1);
+  });
+
+  it('are none without a plan of this muster', async () => {
+    const puppet = new Puppet();
+    const tab = await tabWith(puppet);
+    expect(await lastValueFrom(tab.planner.odds(50).pipe(toArray()))).toEqual([]);
+    expect(puppet.asked).toBeNull();
+  });
+
+  it('that can no longer be had are told as such', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    const failing = lastValueFrom(tab.planner.odds(50));
+    puppet.lose('out of memory');
+    await expect(failing).rejects.toThrow('could not be reckoned');
+  });
+});
+
 describe('what the desk answers', () => {
   it.each([
     [
@@ -282,6 +381,31 @@ describe('after something happened at the bench', () => {
     expect(next.planner.solved()!.plan).toEqual(after.plan);
     expect((await next.planner.why('p1.prime'))!.reasons[0]!.text).toMatch(/already done/);
     expect(again.orders).toEqual([]);
+  });
+
+  it('in a rehearsal it is planned as well, nothing of that is kept, and after it the plan is what it was', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    const before = tab.planner.solved()!.solution;
+    tab.clock.rehearse(NOON);
+    await tab.logbook.add({ kind: 'done', step: 'p1.prime', minutes: 5 });
+    tab.planner.replan();
+    await soon(() => expect(puppet.orders).toHaveLength(2));
+    expect(puppet.orders[1]).toMatchObject({ endsCalm: true, seconds: 6 });
+    puppet.answer(done(solved(puppet.orders[1]!, 10)));
+    await soon(() => expect(tab.planner.solved()!.solution).not.toBe(before));
+    tab.clock.backToReal();
+    await soon(() =>
+      expect([tab.planner.state(), tab.planner.solved()?.solution]).toEqual(['planned', before]),
+    );
+    expect(puppet.orders).toHaveLength(2);
+  });
+
+  it('a stop comes to nothing where nothing is searched', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    tab.planner.cancel();
+    expect([tab.planner.state(), puppet.stops]).toEqual(['planned', 0]);
   });
 
   it('nothing is searched in a muster with an error', async () => {

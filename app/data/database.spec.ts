@@ -1,0 +1,248 @@
+/** What the browser keeps, without the services over it: rows, histories, logs and plans of several musters. */
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import type { LogEntry } from '#core/log';
+import type { Muster } from '#core/muster';
+import { smallMuster } from '../../core/plan/testing';
+import { MOST_LETTERS, MOST_STATES, type Database, type Wanted } from './database';
+import { emptyBrowser, openTab, type TestTab } from './testing/services';
+
+let tab: TestTab;
+let database: Database;
+const NOON = new Date('2026-11-25T12:00:00Z');
+const named = (name: string): Muster => ({ ...smallMuster(), name });
+const wanted = (name: string, base: number, more: Partial<Wanted> = {}): Wanted => ({
+  label: `Named ${name}`,
+  touches: ['name'],
+  tab: 'a',
+  base,
+  text: JSON.stringify(named(name)),
+  again: (text) => JSON.stringify({ ...(JSON.parse(text) as Muster), name: `${name} again` }),
+  ...more,
+});
+const done = (id: string, step = id, kind = 'done'): LogEntry =>
+  ({ id, kind, step, minutes: 5, at: '2026-11-25T12:00:00Z' }) as LogEntry;
+const current = async (of: string): Promise<number> => (await database.load(of))!.muster.current;
+
+beforeEach(async () => {
+  emptyBrowser();
+  tab = await openTab(NOON, () => undefined, 'UTC', undefined, false);
+  database = tab.database;
+  await database.create('m', named('first'), 'Made');
+});
+
+describe('the musters', () => {
+  it('are told the last changed first, and of one moment by their ids', async () => {
+    await database.create('b', named('b'), 'Made');
+    await database.create('a', named('a'), 'Made');
+    expect((await database.musters()).map((m) => m.id)).toEqual(['a', 'b', 'm']);
+    tab.time = new Date('2026-11-25T12:05:00Z');
+    await database.change('m', wanted('later', await current('m')));
+    expect((await database.musters()).map((m) => [m.id, m.name])).toEqual([
+      ['m', 'later'],
+      ['a', 'a'],
+      ['b', 'b'],
+    ]);
+  });
+
+  it('begin with one state, in hand and nowhere else', async () => {
+    const { muster, states, text } = (await database.load('m'))!;
+    expect(muster).toEqual({
+      id: 'm',
+      name: 'first',
+      current: states[0]!.id,
+      revision: 1,
+      changedAt: '2026-11-25T12:00:00Z',
+      isArchived: false,
+      binnedAt: null,
+    });
+    expect(states).toHaveLength(1);
+    expect(states[0]).toMatchObject({
+      of: 'm',
+      label: 'Made',
+      size: text.length,
+      at: '2026-11-25T12:00:00Z',
+    });
+    expect(JSON.parse(text)).toEqual(named('first'));
+  });
+
+  it('are watched one by one and as a list: whoever watches hears of each change', async () => {
+    const rows: (string | undefined)[] = [];
+    const lists: number[] = [];
+    const row = database.watchMuster('m').subscribe((m) => rows.push(m?.name));
+    const list = database.watchMusters().subscribe((all) => lists.push(all.length));
+    await vi.waitFor(() => expect([rows, lists]).toEqual([['first'], [1]]));
+    await database.change('m', wanted('second', await current('m')));
+    await vi.waitFor(() => expect(rows.at(-1)).toBe('second'));
+    await database.create('n', named('n'), 'Made');
+    await vi.waitFor(() => expect(lists.at(-1)).toBe(2));
+    row.unsubscribe();
+    list.unsubscribe();
+  });
+
+  it('are archived and binned without a new state, and what is changed of one that is gone is refused', async () => {
+    const before = (await database.load('m'))!.states;
+    await database.setPlace('m', { isArchived: true });
+    await database.setPlace('m', { binnedAt: '2026-11-25T12:00:00Z' });
+    const { muster, states } = (await database.load('m'))!;
+    expect([muster.isArchived, muster.binnedAt, states]).toEqual([true, '2026-11-25T12:00:00Z', before]);
+    await database.destroy('m');
+    const gone = 'deleted for good in another tab';
+    await expect(database.change('m', wanted('x', 1))).rejects.toThrow(gone);
+    await expect(database.go('m', -1)).rejects.toThrow(gone);
+    await expect(database.setPlace('m', { isArchived: false })).rejects.toThrow(gone);
+  });
+
+  it('deleted for good take their states, log and plan along, and nobody else’s', async () => {
+    await database.create('n', named('n'), 'Made');
+    for (const of of ['m', 'n']) {
+      await database.addToLog(of, [done('e')]);
+      await database.keepPlan({ id: of } as Parameters<Database['keepPlan']>[0]);
+    }
+    const [gone, stays] = [await current('m'), await current('n')];
+    await database.setPlace('m', { binnedAt: '2026-11-25T12:00:00Z' });
+    await database.destroy('m');
+    await expect(database.textOf(gone)).rejects.toThrow(`State ${gone} is not there any more`);
+    expect([await database.load('m'), await database.newestPlan('m')]).toEqual([null, undefined]);
+    expect(await database.readLog('m')).toEqual([]);
+    expect((await database.newestPlan('n'))!.id).toBe('n');
+    expect(await database.readLog('n')).toHaveLength(1);
+    expect(await database.textOf(stays)).toContain('"n"');
+  });
+});
+
+describe('a change', () => {
+  it('on the state that was seen is taken as it was worked out', async () => {
+    const again = vi.fn();
+    const base = await current('m');
+    const kept = await database.change('m', wanted('second', base, { again }));
+    expect(again).not.toHaveBeenCalled();
+    expect(kept).toMatchObject({ revision: 2, wasMoved: false, oldest: base });
+    expect(kept.state).toMatchObject({ of: 'm', label: 'Named second', base, tab: 'a', touches: ['name'] });
+    expect(kept.state.id).toBe(base + 1);
+  });
+
+  it('on a state that somebody else has made is worked out again on that, or nothing is kept of it', async () => {
+    const base = await current('m');
+    await database.change('m', wanted('theirs', base));
+    const kept = await database.change('m', wanted('ours', base));
+    expect(kept.wasMoved).toBe(true);
+    expect((JSON.parse(kept.text) as Muster).name).toBe('ours again');
+    const before = await database.load('m');
+    const refusing = wanted('x', base, {
+      again: () => {
+        throw new Error('not on this one');
+      },
+    });
+    await expect(database.change('m', refusing)).rejects.toThrow('not on this one');
+    expect(await database.load('m')).toEqual(before);
+  });
+
+  it('drops what was undone, here alone, and its states count on over all musters', async () => {
+    await database.create('n', named('n'), 'Made');
+    const base = await current('m');
+    const second = await database.change('m', wanted('second', base));
+    expect(second.state.id).toBe((await current('n')) + 1);
+    expect(await database.go('m', -1)).toMatchObject({ current: base, revision: 3 });
+    expect((await database.musters()).find((m) => m.id === 'm')!.name).toBe('first');
+    await database.change('m', wanted('third', base));
+    expect((await database.load('m'))!.states.map((s) => s.label)).toEqual(['Made', 'Named third']);
+    await expect(database.textOf(second.state.id)).rejects.toThrow('not there any more');
+    expect((await database.load('n'))!.states).toHaveLength(1);
+  });
+
+  it('forgets the oldest beyond so many, and says which is the oldest left', async () => {
+    let kept = await database.change('m', wanted('0', await current('m')));
+    const first = kept.oldest;
+    for (let k = 1; k < MOST_STATES; k++) kept = await database.change('m', wanted(`${k}`, kept.state.id));
+    const { states } = (await database.load('m'))!;
+    expect(states).toHaveLength(MOST_STATES);
+    expect(states[0]!.id).toBe(kept.oldest);
+    expect(kept.oldest).toBe(first + 1);
+    await expect(database.textOf(first)).rejects.toThrow();
+  });
+
+  it('that is long leaves room for fewer, but always for itself', async () => {
+    const long = (share: number): string =>
+      JSON.stringify({ ...named('long'), notes: 'x'.repeat(Math.floor(share * MOST_LETTERS)) });
+    let kept = await database.change('m', wanted('a', await current('m'), { text: long(0.6) }));
+    kept = await database.change('m', wanted('b', kept.state.id, { text: long(0.3) }));
+    expect((await database.load('m'))!.states.map((s) => s.label)).toEqual(['Made', 'Named a', 'Named b']);
+    kept = await database.change('m', wanted('c', kept.state.id, { text: long(0.3) }));
+    expect((await database.load('m'))!.states.map((s) => s.label)).toEqual(['Named b', 'Named c']);
+    await database.change('m', wanted('d', kept.state.id, { text: long(1.2) }));
+    expect((await database.load('m'))!.states.map((s) => s.label)).toEqual(['Named d']);
+  });
+});
+
+describe('going back and forth', () => {
+  it('is by states, and nowhere beyond the first and the last', async () => {
+    const base = await current('m');
+    const { state } = await database.change('m', wanted('second', base));
+    expect(await database.go('m', 1)).toBeNull();
+    expect(await database.go('m', -2)).toBeNull();
+    expect((await database.load('m'))!.muster).toMatchObject({ current: state.id, revision: 2 });
+    expect((JSON.parse((await database.go('m', -1))!.text) as Muster).name).toBe('first');
+    expect(await database.go('m', -1)).toBeNull();
+    expect(await database.go('m', 1)).toMatchObject({ current: state.id, revision: 4 });
+  });
+});
+
+describe('a log', () => {
+  const many = Array.from({ length: 620 }, (_, k) => done(`e${k}`));
+
+  it('takes an entry once, by its id and by its step, in bundles or not', async () => {
+    expect(await database.addToLog('m', many)).toHaveLength(620);
+    expect(
+      await database.addToLog('m', [done('else', 'e7'), done('new', 'new'), done('new', 'new')]),
+    ).toEqual([done('new', 'new')]);
+    expect(await database.addToLog('n', [done('e1')])).toHaveLength(1);
+    expect(new Set(await database.logIds('m')).size).toBe(621);
+    expect(await database.logIds('n')).toEqual(['e1']);
+  });
+
+  it('merged in keeps what is there, and takes the rest whole', async () => {
+    await database.mergeLog('m', [done('e1', 'mine')]);
+    const added = await database.mergeLog('m', many);
+    expect(added).toHaveLength(619);
+    expect(added.some((e) => e.id === 'e1')).toBe(false);
+    expect(await database.readLog('m', ['e1', 'nobody', 'e2'])).toEqual([done('e1', 'mine'), done('e2')]);
+  });
+
+  it('is read in part by few ids, and whole without any or with very many', async () => {
+    await database.mergeLog('m', many);
+    expect(await database.readLog('m')).toHaveLength(620);
+    expect(await database.readLog('m', [])).toEqual([]);
+    expect(
+      await database.readLog(
+        'm',
+        many.slice(0, 250).map((e) => e.id),
+      ),
+    ).toHaveLength(250);
+    expect(
+      (
+        await database.readLog(
+          'm',
+          many.slice(0, 251).map((e) => e.id),
+        )
+      ).length,
+    ).toBeGreaterThanOrEqual(251);
+  });
+
+  it('is counted for whoever watches it', async () => {
+    const counts: number[] = [];
+    const watching = database.watchLog('m').subscribe((n) => counts.push(n));
+    await vi.waitFor(() => expect(counts).toEqual([0]));
+    await database.addToLog('m', [done('a'), done('b')]);
+    await vi.waitFor(() => expect(counts.at(-1)).toBe(2));
+    watching.unsubscribe();
+  });
+});
+
+describe('a setting', () => {
+  it('is what it was last set to', async () => {
+    expect(await database.setting('theme')).toBeUndefined();
+    await database.keepSetting('theme', 'day');
+    await database.keepSetting('theme', 'night');
+    expect(await database.setting('theme')).toBe('night');
+  });
+});

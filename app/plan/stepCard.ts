@@ -16,6 +16,7 @@ import {
 import type { Finding } from '#core/recipe';
 import { RunActions } from './runActions';
 import { Button } from '../ui/button';
+import { tenths } from '../ui/words';
 
 /** The chosen step at the foot of the plan: what it is, why it stands where it stands, what it holds up. */
 @Component({
@@ -196,7 +197,7 @@ export class StepCard {
       s.tool ?? methodOf(s.layer.method).name,
       s.layer.coats > 1 ? `${s.layer.coats} coats` : '1 coat',
       s.layer.mixture,
-      amount.ml > 0 ? `${amount.ml.toFixed(1)} ml: ${amount.from}` : '',
+      amount.ml > 0 ? `${tenths(amount.ml)} ml: ${amount.from}` : '',
       s.rounds > 1 ? `round ${s.round} of ${s.rounds}` : '',
       s.tide.dryAt > s.end
         ? `dry for the next layer ${moment(origin, Math.ceil(s.tide.dryAt))} (${duration(s.tide.dryAt - s.end)})`

@@ -6,7 +6,7 @@ import type { Layer, Piece } from '#core/muster';
 import { duration } from '#core/plan';
 import { dryingOf, factsOf, opensAfter, roundsOf } from '#core/recipe';
 import { MusterStore } from '../data/musterStore';
-import { many } from '../ui/words';
+import { many, tenths } from '../ui/words';
 import { Button } from '../ui/button';
 
 /** A recipe for one piece of the usual size, where no piece follows it yet. */
@@ -60,7 +60,7 @@ const ONE: Piece = { id: 'one', name: 'One piece', recipe: null, count: 1, place
             @for (m of materials(); track m.name) {
               <tr class="border-b border-line/60">
                 <td class="py-1">{{ m.name }}</td>
-                <td class="py-1 text-right">{{ m.ml < 0.1 ? 'under 0.1' : m.ml.toFixed(1) }}</td>
+                <td class="py-1 text-right">{{ tenths(m.ml) }}</td>
                 <td class="py-1 pl-6 text-mute">{{ m.layers.join(', ') }}</td>
               </tr>
             }
@@ -86,6 +86,7 @@ export class RecipeSheetView {
   readonly recipe = input.required<string>();
   private readonly store = inject(MusterStore);
   protected readonly defer = DEFER;
+  protected readonly tenths = tenths;
   protected readonly found = computed(
     () => this.store.muster()?.recipes.find((r) => r.id === this.recipe()) ?? null,
   );

@@ -9,7 +9,7 @@ import { NOW } from '../data/environment';
 import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
 import { Button } from '../ui/button';
-import { many } from '../ui/words';
+import { many, tenths } from '../ui/words';
 
 @Component({
   selector: 'pm-sheet-view',
@@ -47,6 +47,7 @@ export class SheetView {
   protected readonly dayName = dayName;
   protected readonly clockTime = clockTime;
   protected readonly duration = duration;
+  protected readonly tenths = tenths;
   protected readonly sprayWords = sprayWords;
   protected readonly thereWords = thereWords;
   protected readonly moment = moment;

@@ -33,6 +33,11 @@ export function many(count: number, one: string, others = `${one}s`): string {
   return `${count} ${PLURAL.select(count) === 'one' ? one : others}`;
 }
 
+/** `2.7`, `under 0.1`: an amount to a tenth, and never nothing where there is some. */
+export function tenths(amount: number): string {
+  return amount > 0 && amount < 0.1 ? 'under 0.1' : amount.toFixed(1);
+}
+
 /** `Tue 16 Mar, 19:00` of a wall-clock time. */
 export function dateTimeWords(at: string): string {
   return `${DATE.format(Date.parse(`${at.slice(0, 10)}T00:00Z`)).replace(',', '')}, ${at.slice(11, 16)}`;

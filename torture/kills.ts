@@ -54,6 +54,7 @@ export async function tortureKills(kills: number, seed = 1): Promise<Verdict> {
             setInterval(() => {
               input.focus();
               input.value = `n${++n}`;
+              input.dispatchEvent(new Event('input', { bubbles: true }));
               input.dispatchEvent(new Event('blur'));
             }, ms);
           },
@@ -69,6 +70,7 @@ export async function tortureKills(kills: number, seed = 1): Promise<Verdict> {
     server.close();
     rmSync(folder, { recursive: true, force: true });
   }
+  if (written === 0) faults.push('nothing that was typed was ever shown as kept: nothing was tried');
   return {
     faults,
     told: `${kills} kills while editing, ${written} edits shown as kept`,

@@ -171,7 +171,10 @@ export class StepCard {
   protected readonly runWhen = computed(() => {
     const { origin } = this.plan();
     const run = this.run();
-    return `${clockTime(origin, run[0]!.start)}–${clockTime(origin, run[run.length - 1]!.end)}`;
+    const [start, end] = [run[0]!.start, run[run.length - 1]!.end];
+    // What can be put down goes on in the next session.
+    const words = dayName(origin, start) === dayName(origin, end) ? clockTime : moment;
+    return `${words(origin, start)}–${words(origin, end)}`;
   });
   protected readonly when = computed(() => {
     const s = this.step()!;

@@ -4,6 +4,7 @@ import {
   duration,
   listed,
   runsOf,
+  sessionFrom,
   type Plan,
   type PlanSession,
   type PlanStep,
@@ -163,20 +164,9 @@ function runNumbers({ sessions }: Plan): (step: PlanStep) => number | undefined 
     return numbers;
   };
   return (step) => {
-    const session = sessions[sessionAt(sessions, step.start - step.setup)];
+    const session = sessions[sessionFrom(sessions, step.start - step.setup)];
     return session && numbersOf(session).get(step.id);
   };
-}
-
-/** Of sessions by time the first that ends after `minute`. */
-function sessionAt(sessions: readonly PlanSession[], minute: number): number {
-  let [low, high] = [0, sessions.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (sessions[middle]!.end > minute) high = middle;
-    else low = middle + 1;
-  }
-  return low;
 }
 
 /** The steps by run, in order of time; of two people at once each has their own. */

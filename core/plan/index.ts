@@ -7,6 +7,7 @@ export { daylightOn } from './hours';
 export {
   barePlan,
   present,
+  sessionFrom,
   WET_SHARE,
   worstLateness,
   type Gate,

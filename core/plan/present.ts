@@ -204,6 +204,18 @@ function minutesWithin(
   return sum;
 }
 
+/** Of sessions by time the number of the first that is not over at `minute`; how many there are where all are. */
+export function sessionFrom(sessions: readonly { readonly end: number }[], minute: number): number {
+  let low = 0;
+  let high = sessions.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (sessions[middle]!.end > minute) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
 /** The steps that are worked on, or got ready for, in each session. @param byStart sorted; @param sessions sorted and disjoint */
 function stepsBySession(
   byStart: readonly PlanStep[],
@@ -211,15 +223,8 @@ function stepsBySession(
 ): PlanStep[][] {
   const inside: PlanStep[][] = sessions.map(() => []);
   for (const step of byStart) {
-    // The first session that is not over when one begins to get ready for it.
-    let low = 0;
-    let high = sessions.length;
-    while (low < high) {
-      const mid = (low + high) >> 1;
-      if (sessions[mid]!.end > step.start - step.setup) high = mid;
-      else low = mid + 1;
-    }
-    for (let k = low; k < sessions.length && sessions[k]!.start < step.end; k++) inside[k]!.push(step);
+    const first = sessionFrom(sessions, step.start - step.setup);
+    for (let k = first; k < sessions.length && sessions[k]!.start < step.end; k++) inside[k]!.push(step);
   }
   return inside;
 }

@@ -245,7 +245,7 @@ function byTrying(problem: Problem): number {
       return;
     }
     const { minutes } = problem.operations[k]!;
-    for (let start = 0; start + minutes <= 18; start++) {
+    for (let start = 0; start + minutes <= problem.horizon; start++) {
       put(k, start, 1);
       if (hands.every((n) => n <= 2) && skilled.every((n) => n <= 1))
         go(k + 1, Math.max(end, start + minutes));

@@ -400,8 +400,8 @@ export class Planner {
         this.takeSolved(order, said.solved);
         this.isWhole = true;
         this.state.set('planned');
-        // Drawing it comes first, and writing a large one takes a moment of its own.
-        setTimeout(() => this.keep());
+        // Drawing it comes first, and writing a large one takes a moment of its own. A rehearsal may end meanwhile: its plan is not kept.
+        if (!this.logbook.isRehearsal()) setTimeout(() => this.keep());
     }
   }
 

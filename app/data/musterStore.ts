@@ -338,31 +338,35 @@ export class MusterStore {
 
   private show(muster: Muster, text: string): void {
     this.shownText = text;
+    // One that is opened is drawn before it is looked over.
+    const isChanged = this.shown() !== null;
     this.shown.set(muster);
-    if (this.craft) this.lookOver(muster, this.craft);
-    else void this.learn().then((craft) => this.shown() === muster && this.lookOver(muster, craft));
+    if (this.craft && isChanged) this.lookOver(muster, this.craft);
+    else void this.learn().then((craft) => this.lookOverInTurns(muster, craft));
   }
 
   private async learn(): Promise<Craft> {
     return (this.craft ??= await fetchCraft());
   }
 
-  /** A muster of thousands is drawn and written first and then looked over check by check, so that the page never stands still for all of it. */
-  private lookOver(muster: Muster, { checkMuster, hasErrors, MUSTER_CHECKS }: Craft): void {
+  /** At once, or where that would hold up the page, in turns. */
+  private lookOver(muster: Muster, craft: Craft): void {
     const pieces = muster.units.reduce((n, u) => n + u.pieces.length, 0);
-    if (pieces <= MANY_PIECES) {
-      let found: readonly Finding[] | null = null;
-      return this.tell(muster, { found: () => (found ??= checkMuster(muster)), hasErrors });
-    }
-    const turn = async (found: readonly Finding[], at: number): Promise<void> => {
+    if (pieces > MANY_PIECES) return void this.lookOverInTurns(muster, craft);
+    let found: readonly Finding[] | null = null;
+    this.tell(muster, { found: () => (found ??= craft.checkMuster(muster)), hasErrors: craft.hasErrors });
+  }
+
+  /** Drawn and written first, then looked over check by check: the page never stands still for all of it. */
+  private async lookOverInTurns(muster: Muster, { hasErrors, MUSTER_CHECKS }: Craft): Promise<void> {
+    const found: Finding[] = [];
+    for (const check of MUSTER_CHECKS) {
       await new Promise((resolve) => setTimeout(resolve));
       await this.settled();
       if (this.shown() !== muster) return;
-      const check = MUSTER_CHECKS[at];
-      if (check) return turn([...found, ...check(muster)], at + 1);
-      this.tell(muster, { found: () => found, hasErrors });
-    };
-    void turn([], 0);
+      found.push(...check(muster));
+    }
+    this.tell(muster, { found: () => found, hasErrors });
   }
 
   private tell(muster: Muster, checked: Checked): void {

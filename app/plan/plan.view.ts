@@ -57,6 +57,7 @@ import { OddsPanel } from './oddsPanel';
 import { WaysOutPanel } from './waysOutPanel';
 import { WordHelp } from '../ui/word';
 import { Button } from '../ui/button';
+import { framesLater } from '../ui/framesLater';
 
 /** What is drawn reaches so far beyond what is seen, and moves on in steps as large: in between nothing is drawn anew. */
 const REACH = 256;
@@ -318,9 +319,12 @@ export class PlanView {
     const told = this.plan() && this.forecasts.told();
     return told ? oddsWords(told.forecast.all) : null;
   });
+  /** odds that come are drawn in turn, first beside the name, then at the sessions, then in the rows; odds that go, at once */
+  private readonly toldNext = framesLater(this.forecasts.told, 1);
+  private readonly toldLast = framesLater(this.forecasts.told, 2);
   /** how often each session overruns, by its start */
   protected readonly overruns = computed(() => {
-    const told = this.plan() && this.forecasts.told();
+    const told = this.plan() && this.forecasts.told() && this.toldNext();
     const sessions = this.plan()?.sessions ?? [];
     return new Map(told ? sessions.map((s) => [s.start, overrunOf(told.forecast, s)] as const) : []);
   });
@@ -328,7 +332,7 @@ export class PlanView {
   protected readonly fans = computed(() => {
     const plan = this.plan();
     const axis = this.axis();
-    const told = this.forecasts.told();
+    const told = this.forecasts.told() && this.toldLast();
     if (!plan || !axis || !told) return new Map<string, ReturnType<typeof fanOf>>();
     const spread = new Map(told.forecast.units.map((u) => [u.id, u.readyBy]));
     return new Map(

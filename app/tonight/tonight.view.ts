@@ -6,6 +6,7 @@ import {
   type ElementRef,
   inject,
   Injector,
+  type Signal,
   signal,
   viewChild,
 } from '@angular/core';
@@ -25,6 +26,7 @@ import { Planner } from '../data/planner';
 import { WaysOutPanel } from '../plan/waysOutPanel';
 import { Button } from '../ui/button';
 import { FileButton } from '../ui/fileButton';
+import { framesLater } from '../ui/framesLater';
 import { Patterns } from '../ui/patterns';
 import { many } from '../ui/words';
 import { BenchAlarms } from './benchAlarms';
@@ -89,6 +91,12 @@ export class TonightView {
   private readonly opened = viewChild<ElementRef<HTMLElement>>('opened');
   private readonly injector = inject(Injector);
   protected readonly run = this.evening.run;
+
+  private readonly hasPlan = computed(() => this.planner.plan() !== null);
+  /** A plan that comes is drawn in turn: the clock and its strip first, then the run in hand, how it is done, and what stands beside it. */
+  protected readonly drawsRun = this.inTurn(1);
+  protected readonly drawsHow = this.inTurn(2);
+  protected readonly drawsAside = this.inTurn(3);
 
   protected readonly words = computed(() => {
     const step = this.evening.step();
@@ -247,6 +255,11 @@ export class TonightView {
     if (!deed) return;
     event.preventDefault();
     void deed();
+  }
+
+  private inTurn(turn: number): Signal<boolean> {
+    const had = framesLater(this.hasPlan, turn);
+    return computed(() => !this.hasPlan() || had());
   }
 
   private deedOf(key: string): (() => unknown) | null {

@@ -7,7 +7,17 @@ import { sendPlansPacked } from '../workers/planTravels';
 export interface Desk {
   readonly remote: Pick<
     Remote<PlanningDesk>,
-    'plan' | 'show' | 'still' | 'stop' | 'explain' | 'explainLate' | 'weigh' | 'odds' | 'stopOdds'
+    | 'plan'
+    | 'show'
+    | 'still'
+    | 'stop'
+    | 'explain'
+    | 'explainLate'
+    | 'weigh'
+    | 'odds'
+    | 'stopOdds'
+    | 'helpWith'
+    | 'played'
   >;
   /** Lets the desk go, whatever it is at. */
   close(): void;

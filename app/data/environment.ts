@@ -36,3 +36,8 @@ export const TODAY = new InjectionToken<(zone: string) => LocalDate>('today', {
     return (zone) => wallTime(zone, instantOf(now())).slice(0, 10);
   },
 });
+
+/** Processors of this machine, as far as it tells. */
+export const CORES = new InjectionToken<number>('cores', {
+  factory: () => globalThis.navigator?.hardwareConcurrency ?? 1,
+});

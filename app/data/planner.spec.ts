@@ -27,6 +27,7 @@ class Puppet {
   weighed: Parameters<PlanningDesk['weigh']> | null = null;
   asked: Parameters<PlanningDesk['odds']> | null = null;
   oddsStopped = 0;
+  helps: Parameters<PlanningDesk['helpWith']> | null = null;
 
   readonly open: OpenDesk = (onLost) => {
     this.opened++;
@@ -53,6 +54,12 @@ class Puppet {
         return new Promise<void>(() => undefined);
       },
       stopOdds: async () => void this.oddsStopped++,
+      helpWith: async (...a: Parameters<PlanningDesk['helpWith']>) => {
+        this.helps = a;
+        return true;
+      },
+      played: (from: number, futures: number) =>
+        from < 100 ? Promise.resolve({ from, futures }) : new Promise(() => undefined),
     };
     return { remote: remote as unknown as Desk['remote'], close: () => void this.closed++ };
   };
@@ -304,6 +311,22 @@ describe('the odds', () => {
     const tab = await tabWith(puppet);
     expect(await lastValueFrom(tab.planner.odds(50).pipe(toArray()))).toEqual([]);
     expect(puppet.asked).toBeNull();
+  });
+
+  it('of many steps and futures are played by a second desk as well; it goes when nobody listens', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    const listening = tab.planner.odds(1_000_000).subscribe();
+    expect(puppet.opened).toBe(2);
+    expect(puppet.helps![1]).toBe(tab.planner.solved()!.solution);
+    const helper = puppet.asked![6]!;
+    expect(await helper.played(24, 8)).toEqual({ from: 24, futures: 8 });
+    const failing = helper.played(100, 8);
+    puppet.lose('out of memory');
+    await expect(failing).rejects.toThrow('out of memory');
+    const closed = puppet.closed;
+    listening.unsubscribe();
+    expect(puppet.closed).toBe(closed + 1);
   });
 
   it('that can no longer be had are told as such', async () => {

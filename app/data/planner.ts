@@ -1,16 +1,17 @@
 /** Plans the muster whenever it changes, in a worker; what comes back is one solved plan that the views read. The page computes nothing. */
 import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
 import { proxy } from 'comlink';
-import { debounceTime, Observable, Subject, switchMap, tap } from 'rxjs';
+import { debounceTime, firstValueFrom, merge, Observable, Subject, switchMap, tap } from 'rxjs';
 import { instantOf, originOf, type Muster } from '#core/muster';
 import type { WayOut, Why } from '#core/plan';
 import { hasHistory, type LogEntry, type New } from '#core/log';
 import type { Shown } from '#core/session';
 import type { Changed, Comes, LateChain, News, Order, Outcome, Posing, Told } from '../workers/planningDesk';
+import type { Helper } from '../workers/playing';
 import { BenchClock } from './benchClock';
 import { Database } from './database';
 import { OPEN_DESK, type Desk } from './desk';
-import { NOW } from './environment';
+import { CORES, NOW } from './environment';
 import { Logbook } from './logbook';
 import { MusterStore } from './musterStore';
 
@@ -26,6 +27,8 @@ const REPLAN_SECONDS = 6;
 const CALM = 24;
 /** What a step costs that changes its session because something else was edited: as much as two runs. */
 const STABILITY = 16;
+/** So many steps of futures keep one desk for half a minute: a second one helps. */
+const MANY_STEPS_PLAYED = 1_000_000;
 /** A burst of keystrokes is one change. */
 const CALM_MS = 350;
 
@@ -47,6 +50,7 @@ export class Planner {
   private readonly orders = new Subject<Order | null>();
   private readonly result = signal<Result | null>(null);
   private readonly openDesk = inject(OPEN_DESK);
+  private readonly cores = inject(CORES);
   private desk: Desk | null = null;
   /** told when the desk is lost */
   private readonly lost = new Subject<string>();
@@ -189,6 +193,7 @@ export class Planner {
       const { solved, ...posing } = result;
       const failed = (): void => subscriber.error(new Error('The odds could not be reckoned.'));
       const losing = this.lost.subscribe(failed);
+      const second = this.helperFor(result, futures);
       remote
         .odds(
           posing,
@@ -197,13 +202,34 @@ export class Planner {
           futures,
           proxy((told: Told) => subscriber.next(told)),
           handsOf(solved),
+          second && proxy(second.helper),
         )
         .then(() => subscriber.complete(), failed);
       return () => {
         losing.unsubscribe();
+        second?.close();
         void remote.stopOdds();
       };
     });
+  }
+
+  /** A second desk that plays futures of a large plan: what it cannot play the first one does. */
+  private helperFor(
+    { solved, ...posing }: Result,
+    futures: number,
+  ): { readonly helper: Helper; close(): void } | null {
+    if (solved.plan.steps.size * futures < MANY_STEPS_PLAYED || this.cores < 2) return null;
+    const lost = new Subject<never>();
+    const { remote, close } = this.openDesk((message) => lost.error(new Error(message)));
+    const ready = remote.helpWith(posing, solved.solution, this.isMissed(), handsOf(solved));
+    const played: Helper['played'] = async (from, count) => {
+      await ready;
+      return remote.played(from, count);
+    };
+    return {
+      helper: { played: (from, count) => firstValueFrom(merge(played(from, count), lost)) },
+      close,
+    };
   }
 
   /** Stops the search; the best plan so far stays. */

@@ -4,6 +4,7 @@ import { validateSolution } from '#core/kernel';
 import { instantAfter, originOf, type Muster } from '#core/muster';
 import { worstLateness } from '#core/plan';
 import type { LogEntry } from '#core/log';
+import type { Forecast } from '#core/odds';
 import { pose } from '#core/session';
 import { layer, smallMuster } from '../../core/plan/testing';
 import { PlanningDesk, type Comes, type News, type Order, type Outcome } from './planningDesk';
@@ -241,6 +242,23 @@ describe('the odds', () => {
     expect(told[0]).toBeLessThanOrEqual(37);
     expect(told[told.length - 1]).toBe(37);
     expect([...told].sort((a, b) => a - b)).toEqual(told);
+  });
+
+  it('are the same when another desk plays some of the futures', async () => {
+    const desk = new PlanningDesk();
+    const { solved, isMissed } = await planned(desk, { muster });
+    const posing = { muster, log: [], now: null };
+    const alone: Forecast[] = [];
+    await desk.odds(posing, solved.solution, isMissed, 60, (t) => alone.push(t.forecast));
+    const second = new PlanningDesk();
+    expect(() => second.played(0, 1)).toThrow('no plan');
+    expect(second.helpWith(posing, solved.solution, isMissed)).toBe(true);
+    const helper = { played: async (from: number, futures: number) => second.played(from, futures) };
+    const both: Forecast[] = [];
+    await desk.odds(posing, solved.solution, isMissed, 60, (t) => both.push(t.forecast), new Map(), helper);
+    expect(both.at(-1)!.all).toBe(alone.at(-1)!.all);
+    expect(both.at(-1)!.units.map((u) => u.inTime)).toEqual(alone.at(-1)!.units.map((u) => u.inTime));
+    expect(second.helpWith({ ...posing, muster: busy() }, solved.solution, false)).toBe(false);
   });
 
   it('are of the plan that was asked about, and none where it is of another muster', async () => {

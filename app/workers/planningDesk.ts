@@ -26,7 +26,7 @@ import {
   type Why,
 } from '#core/plan';
 import { mergeLogs, type LogEntry } from '#core/log';
-import { Forecaster, type Forecast, type Given, type LatestStart, type Margin } from '#core/odds';
+import { Forecaster, type Forecast, type Given, type LatestStart, type Margin, type Tally } from '#core/odds';
 import {
   pose,
   shownOf,
@@ -39,6 +39,7 @@ import {
   type Shown,
   type Solved,
 } from '#core/session';
+import { breathe, playFutures, type Helper } from './playing';
 
 /** What is to be planned, and from when on. */
 export interface Posing {
@@ -144,8 +145,6 @@ const CALM_FROM = 0.3;
 const WEIGH_MS = 1800;
 /** So many futures tell one change from another: they meet the same luck. */
 const WEIGH_FUTURES = 150;
-/** Fewer futures say nothing. */
-const LEAST_TOLD = 10;
 /** From so many futures on the latest day to begin is looked for as well, for so long in all. */
 const FULL = 500;
 const LATEST_MS = 20_000;
@@ -163,6 +162,8 @@ export class PlanningDesk {
   /** what it was solved for */
   private posing: Posing | null = null;
   private why: ((step: string) => Why) | null = null;
+  /** plays futures for another desk */
+  private helping: Forecaster | null = null;
 
   /** Plans, telling better plans as they come. A second order makes the first one leave. */
   async plan(order: Order, tell: (news: News) => void): Promise<Outcome> {
@@ -367,7 +368,13 @@ export class PlanningDesk {
       const lent = withHands(posed, handNames(posed, solution));
       const solved = solvedPlan(lent, solution);
       const player = new Forecaster(solved, posed.muster, solution, log, posing.now);
-      const odds = await this.playedFor(turn, player, WEIGH_FUTURES, WEIGH_MS, () => undefined);
+      const odds = await playFutures({
+        player,
+        futures: WEIGH_FUTURES,
+        ms: WEIGH_MS,
+        isEnded: () => this.playing !== turn,
+        tell: () => undefined,
+      });
       if (this.run !== run || odds === null) return;
       tell({
         id,
@@ -379,42 +386,10 @@ export class PlanningDesk {
   }
 
   /**
-   * Plays futures, with room for other calls in between: so many, or as many as the time allows.
-   * @param tell hears what is known: soon, now and then, and at last
-   * @returns null when the playing has been ended
-   */
-  private async playedFor(
-    turn: number,
-    player: Forecaster,
-    futures: number,
-    ms: number,
-    tell: (forecast: Forecast, isLast: boolean) => void,
-  ): Promise<Forecast | null> {
-    const end = performance.now() + ms;
-    let told = -Infinity;
-    for (let played = 0; ;) {
-      const slice = performance.now() + SLICE_MS;
-      do {
-        player.play();
-        played++;
-      } while (played < futures && performance.now() < slice);
-      const isLast = played >= futures || performance.now() > end;
-      const isWorthwhile = played >= LEAST_TOLD && performance.now() - told > TELL_MS;
-      if (isLast || isWorthwhile) {
-        told = performance.now();
-        const forecast = player.told();
-        tell(forecast, isLast);
-        if (isLast) return forecast;
-      }
-      await breathe();
-      if (this.playing !== turn) return null;
-    }
-  }
-
-  /**
    * The odds of a plan: the first few futures at once, then more and more, at last the latest day to begin each unit.
    * @param futures so many in all
    * @param tell hears the odds as far as they are counted; nothing where the plan is none of this muster any more
+   * @param helper plays some of them, where there is one
    */
   async odds(
     posing: Posing,
@@ -423,6 +398,7 @@ export class PlanningDesk {
     futures: number,
     tell: (told: Told) => void,
     hands: HandNames = new Map(),
+    helper: Helper | null = null,
   ): Promise<void> {
     const turn = ++this.playing;
     const solved = this.isInHand(posing, solution)
@@ -430,14 +406,15 @@ export class PlanningDesk {
       : this.again(posing, solution, isMissed, hands);
     if (!solved) return;
     const player = new Forecaster(solved, posing.muster, solution, posing.log, posing.now);
-    const forecast = await this.playedFor(
-      turn,
+    const forecast = await playFutures({
       player,
       futures,
-      futures < FULL ? FIRST_MS : ODDS_MS,
-      (forecast, isLast) =>
+      ms: futures < FULL ? FIRST_MS : ODDS_MS,
+      helper,
+      isEnded: () => this.playing !== turn,
+      tell: (forecast, isLast) =>
         tell({ forecast, given: isLast ? player.given(forecast) : [], margins: [], latest: [] }),
-    );
+    });
     if (forecast === null || futures < FULL) return;
     const margins = await this.inSlices(turn, player.margins());
     if (margins === null) return;
@@ -451,6 +428,19 @@ export class PlanningDesk {
       latest.push(start);
       tell({ forecast, given: [], margins, latest: [...latest] });
     }
+  }
+
+  /** Gets ready to play futures of a plan for another desk. @returns false where it is no plan of this muster */
+  helpWith(posing: Posing, solution: Solution, isMissed: boolean, hands: HandNames = new Map()): boolean {
+    const solved = this.again(posing, solution, isMissed, hands);
+    this.helping = solved && new Forecaster(solved, posing.muster, solution, posing.log, posing.now);
+    return this.helping !== null;
+  }
+
+  /** What so many futures of the plan that it helps with come to, the first given. @throws Error where it helps with none */
+  played(from: number, futures: number): Tally {
+    if (!this.helping) throw new Error('There is no plan to play futures of.');
+    return this.helping.played(from, futures);
   }
 
   /** What takes long, with room for other calls in between; null when the playing has been ended. */
@@ -562,9 +552,4 @@ function latenessOf(problem: Problem, solution: Solution): ReadonlyMap<string, n
       return end === undefined ? [] : [[u.id, Math.max(0, end - u.due)] as const];
     }),
   );
-}
-
-/** Lets waiting messages in. */
-function breathe(): Promise<void> {
-  return new Promise((resolve) => setTimeout(resolve, 0));
 }

@@ -11,6 +11,7 @@ import { Oddsmaker, type Odds } from './odds';
 import { Player } from './play';
 import { correction, judged, type Given } from './record';
 import { noRisks } from './risks';
+import type { Tally } from './tally';
 
 export interface Forecast extends Odds {
   /** by unit in the order of the odds: its date as minute, and what its day hangs on, in words */
@@ -93,6 +94,21 @@ export class Forecaster {
   /** Plays one future more. */
   play(): void {
     this.maker.play();
+  }
+
+  /** Leaves the next so many futures to another of the same plan. @returns the first of them */
+  leave(futures: number): number {
+    return this.maker.leave(futures);
+  }
+
+  /** So many futures from one on, for whoever has left them to this one. */
+  played(from: number, futures: number): Tally {
+    return this.maker.played(from, futures);
+  }
+
+  /** What was left to another has been played. */
+  take(tally: Tally): void {
+    this.maker.take(tally);
   }
 
   /** What is known by all that were played so far. */

@@ -2,6 +2,7 @@
 import type { Course } from './course';
 import { Player } from './play';
 import type { Risks } from './risks';
+import { addTally, countIn, emptyTally, EVENTS, type Tally } from './tally';
 
 export interface UnitOdds {
   readonly id: string;
@@ -12,9 +13,6 @@ export interface UnitOdds {
   /** what its day hangs on, the most first */
   readonly drivers: readonly Driver[];
 }
-
-/** What happens in a future, counted. */
-const EVENTS = ['pace', 'lost', 'absent', 'again', 'mended', 'short'] as const;
 
 /** What moves a day: a product’s drying, a kind of work, evenings lost, a helper away, sandwiches begun again, mending, products run out. */
 export interface Driver {
@@ -41,18 +39,9 @@ const LEAST_SHARE = 0.08;
 
 export class Oddsmaker {
   private readonly player: Player;
-  private readonly ready: number[][];
-  private readonly overruns: Float64Array;
-  private readonly ranOut: Float64Array;
-  private all = 0;
-  private futures = 0;
-  /** by driver: sums of it and its square; by unit as well: with its day */
-  private readonly x: Float64Array;
-  private readonly xx: Float64Array;
-  private readonly y: Float64Array;
-  private readonly yy: Float64Array;
-  private readonly xy: readonly Float64Array[];
-  private readonly latest: number;
+  private readonly tally: Tally;
+  /** the first future that nobody plays yet */
+  private next = 0;
 
   /**
    * @param now minute from which on anything is open
@@ -65,16 +54,7 @@ export class Oddsmaker {
     seed: number,
   ) {
     this.player = new Player(course, risks, seed);
-    this.ready = course.units.map(() => []);
-    this.overruns = new Float64Array(course.sessions.length / 2);
-    const drivers = risks.products.length + risks.works.length + EVENTS.length;
-    this.ranOut = new Float64Array(risks.supplies.length);
-    this.x = new Float64Array(drivers);
-    this.xx = new Float64Array(drivers);
-    this.y = new Float64Array(course.units.length);
-    this.yy = new Float64Array(course.units.length);
-    this.xy = course.units.map(() => new Float64Array(drivers));
-    this.latest = Math.max(1, course.sessions.at(-1) ?? 0) + 1440;
+    this.tally = emptyTally(course, risks);
   }
 
   /** Plays so many futures more, and counts them all. */
@@ -85,59 +65,64 @@ export class Oddsmaker {
 
   /** Plays one future more. */
   play(): void {
-    const { course } = this;
-    const outcome = this.player.play(this.futures++, this.now);
-    let allHold = true;
-    const drawn = [...outcome.products, ...outcome.works, ...EVENTS.map((e) => outcome[e])];
-    drawn.forEach((d, j) => {
-      this.x[j]! += d;
-      this.xx[j]! += d * d;
-    });
-    course.units.forEach((u, i) => {
-      const ready = outcome.ready[i]!;
-      this.ready[i]!.push(ready);
-      if (ready > u.due) allHold = false;
-      const day = Math.min(ready, this.latest);
-      this.y[i]! += day;
-      this.yy[i]! += day * day;
-      const xy = this.xy[i]!;
-      for (let j = 0; j < drawn.length; j++) xy[j]! += drawn[j]! * day;
-    });
-    outcome.overrun.forEach((o, s) => (this.overruns[s]! += o));
-    outcome.ranOut.forEach((o, s) => (this.ranOut[s]! += o));
-    if (allHold) this.all++;
+    this.countIn(this.tally, this.next++);
+  }
+
+  /** Leaves the next so many futures to somebody else. @returns the first of them */
+  leave(count: number): number {
+    const from = this.next;
+    this.next += count;
+    return from;
+  }
+
+  /** So many futures from one on, played and counted by themselves: for whoever has left them to this one. */
+  played(from: number, count: number): Tally {
+    const tally = emptyTally(this.course, this.risks);
+    for (let k = from; k < from + count; k++) this.countIn(tally, k);
+    return tally;
+  }
+
+  /** What was left to somebody else has been played. */
+  take(tally: Tally): void {
+    addTally(this.tally, tally);
   }
 
   /** All that were played so far. */
   count(): Odds {
-    const n = Math.max(1, this.futures);
+    const { tally } = this;
+    const n = Math.max(1, tally.futures);
     return {
-      futures: this.futures,
-      all: this.all / n,
+      futures: tally.futures,
+      all: tally.all / n,
       units: this.course.units.map((u, i): UnitOdds => {
-        const sorted = Float64Array.from(this.ready[i]!).sort();
+        const sorted = Float64Array.from(tally.ready[i]!).sort();
         const at = (share: number): number =>
           sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? Infinity;
         return {
           id: u.id,
-          inTime: this.ready[i]!.filter((r) => r <= u.due).length / n,
+          inTime: tally.ready[i]!.filter((r) => r <= u.due).length / n,
           readyBy: [at(0.1), at(0.5), at(0.9)],
           drivers: this.driversOf(i, n),
         };
       }),
-      overruns: [...this.overruns].map((o) => o / n),
-      ranOut: [...this.ranOut].map((o) => o / n),
+      overruns: [...tally.overruns].map((o) => o / n),
+      ranOut: [...tally.ranOut].map((o) => o / n),
     };
+  }
+
+  private countIn(tally: Tally, future: number): void {
+    countIn(tally, this.player.play(future, this.now), this.course);
   }
 
   /** The squared correlation of each draw with the unit’s day, as a share of all of them. */
   private driversOf(unit: number, n: number): Driver[] {
     const { products, works } = this.risks;
-    const spread = this.yy[unit]! / n - (this.y[unit]! / n) ** 2;
+    const { x, xx, xy, y, yy } = this.tally;
+    const spread = yy[unit]! / n - (y[unit]! / n) ** 2;
     if (!(spread > 1e-6)) return [];
-    const squared = Array.from(this.x, (x, j) => {
-      const own = this.xx[j]! / n - (x / n) ** 2;
-      const both = this.xy[unit]![j]! / n - (x / n) * (this.y[unit]! / n);
+    const squared = Array.from(x, (sum, j) => {
+      const own = xx[j]! / n - (sum / n) ** 2;
+      const both = xy[unit]![j]! / n - (sum / n) * (y[unit]! / n);
       // What would make it ready sooner by being worse is chance, not a cause.
       return own > 1e-12 && both > 0 ? (both * both) / own / spread : 0;
     });

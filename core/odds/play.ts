@@ -85,6 +85,10 @@ export class Player {
   private readonly beginsWindow: Uint8Array;
   /** by operation: another may do it */
   private readonly anyones: Uint8Array;
+  /** by operation: its hours are the sessions, as drawn, and nothing else */
+  private readonly keepsSessions: Uint8Array;
+  /** by operation: what goes into a window may stay a little longer, and what may pause goes on tomorrow */
+  private readonly isFlexible: Uint8Array;
   private readonly usesInstead: (readonly number[] | undefined)[];
   private readonly again = new Map<Lag, readonly number[]>();
   private readonly times = new Map<Lag, number>();
@@ -93,6 +97,9 @@ export class Player {
   private tomorrowAt = Infinity;
   /** all work is done while somebody is at the bench */
   private readonly isBenchWork: boolean;
+  /** the moment at which somebody looks round, and the minutes that are left of the evening then */
+  private glance = 0;
+  private tonight = 0;
   private readonly tried: number[] = [];
   /** by which key each was taken */
   private readonly by: number[] = [];
@@ -143,7 +150,17 @@ export class Player {
     this.free = new Float64Array(course.capacity.length);
     this.luck = luck;
     this.anyones = Uint8Array.from(course.uses, (uses) => (this.isAnyones(uses) ? 1 : 0));
-    this.racks = new Racks(course, this.free, (i) => this.anyones[i] === 1);
+    this.isFlexible = Uint8Array.from(course.before, (lags, i) =>
+      course.isPausable[i] === 1 || lags.some((l) => l.max !== Infinity) ? 1 : 0,
+    );
+    this.racks = new Racks(
+      course,
+      this.free,
+      (i) => this.anyones[i] === 1,
+      (i) => course.family[i]!,
+      (i) => (this.isFlexible[i] ? '' : `${course.minutes[i]} ${this.toolOf[i]}`),
+    );
+    this.keepsSessions = this.byKeepingSessions();
     this.toolFamily = new Int32Array(course.capacity.length);
     this.toolEnd = new Float64Array(course.capacity.length);
     this.left = new Float64Array(risks.supplies.length);
@@ -343,7 +360,6 @@ export class Player {
     const { racks, course } = this;
     racks.lay(i, PLANNED, this.rank[i]!);
     racks.put(i, DATE, course.latest[i]!);
-    if (this.longestSetup[i]! > 0) racks.put(i, LOAD + course.family[i]!, course.latest[i]!);
     if (this.closesAt[i]! < Infinity) racks.put(i, SHUTS, this.closesAt[i]!);
   }
 
@@ -362,7 +378,9 @@ export class Player {
     lacking.length = 0;
     by.length = 0;
     let wake = Infinity;
-    racks.look(this.ends.size === 0);
+    this.glance = t;
+    this.tonight = tonight;
+    racks.look(this.ends.size === 0, this.isLongEnough);
     const keys = behind ? this.whatPresses(t) : this.asPlanned;
     let k = 0;
     while (tried.length < TRIED) {
@@ -415,7 +433,7 @@ export class Player {
       }
       this.start(i, t);
       if (this.areHandsFull()) break;
-      if (this.course.lets[i]!.length > 0) racks.look(false);
+      if (this.course.lets[i]!.length > 0) racks.look(false, this.isLongEnough);
       else racks.narrow();
     }
     for (let nth = 0; nth < tried.length; nth++)
@@ -424,7 +442,7 @@ export class Player {
       this.queued[i] = READY;
       this.lay(i);
     }
-    if (this.tomorrow.length > 0) this.tomorrowAt = this.nextOpening(this.sessionEnd(t));
+    if (this.tomorrow.length > 0 || racks.leavesSome) this.tomorrowAt = this.nextOpening(this.sessionEnd(t));
     return Math.min(wake, this.tomorrowAt);
   }
 
@@ -445,6 +463,12 @@ export class Player {
     asPresses.push(DATE);
     return asPresses;
   }
+
+  /** Is enough left of the evening for it? */
+  private readonly isLongEnough = (i: number): boolean =>
+    this.isFlexible[i] === 1 ||
+    this.longestSetup[i]! + this.course.minutes[i]! <= this.tonight ||
+    this.setupAt(i, this.glance) + this.course.minutes[i]! <= this.tonight;
 
   private keyOf(i: number, kind: number): number {
     return kind === PLANNED ? this.rank[i]! : kind === SHUTS ? this.closesAt[i]! : this.course.latest[i]!;
@@ -521,6 +545,17 @@ export class Player {
     return uses.some((r, k) => k % 2 === 0 && this.luck.away[r] && this.luck.instead[r]! >= 0);
   }
 
+  /** Of what whatever it uses is open in all sessions, and in nothing but these. */
+  private byKeepingSessions(): Uint8Array {
+    const { open, sessions, uses } = this.course;
+    const hours = sessions.join();
+    const keeps = open.map((o, r) => (o === null ? null : !this.luck.away[r] && o.join() === hours));
+    return Uint8Array.from(uses, (list) => {
+      const bound = list.flatMap((r, k) => (k % 2 === 0 && keeps[r] !== null ? [keeps[r]] : []));
+      return bound.length > 0 && bound.every(Boolean) ? 1 : 0;
+    });
+  }
+
   /** Is anything taken that it would need? */
   private isTaken(i: number): boolean {
     const { free } = this;
@@ -567,7 +602,8 @@ export class Player {
 
   /** From when on so many minutes of an operation fit into the hours of all that it uses. */
   private hoursFor(i: number, t: number, need: number): number {
-    const { course } = this;
+    const { course, luck } = this;
+    if (this.keepsSessions[i]) return fits(course.sessions, luck.until, luck.isLost, t, need);
     const uses = this.usesOf(i);
     let at = t;
     for (let turn = 0; turn < 64; turn++) {

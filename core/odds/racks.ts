@@ -1,11 +1,12 @@
 /**
  * What is ready, where it may be picked by several keys: as planned, by what shuts first, by date, by load. What takes the same lies on the
- * same rack, and a rack is not looked at while any of that is missing: a full booth costs nothing, however much waits for it.
+ * same rack, and a rack is not looked at while any of that is missing, or too little of the evening is left: a full booth costs nothing,
+ * however much waits for it, nor do the last minutes of an evening.
  */
 import type { Course } from './course';
 import { Heap } from './heap';
 
-/** By what is picked; what goes on with load `l` has the key `LOAD + l`. */
+/** By what is picked; `LOAD + l` is by date as well, among what goes on with load `l`. */
 export const PLANNED = 0;
 export const SHUTS = 1;
 export const DATE = 2;
@@ -19,54 +20,82 @@ type Needs = readonly number[];
 /** What each operation uses while it is worked on, takes from then on, and lets go of. */
 type Takes = Pick<Course, 'ids' | 'uses' | 'takes' | 'lets' | 'capacity'>;
 
-interface Rack {
+/** The racks of what takes the same. */
+interface Bay {
   /** what must be free while it is worked on, and what it holds from then on */
   readonly works: Needs;
   readonly holds: Needs;
+  readonly racks: Rack[];
+  /** how many operations lie on them */
+  count: number;
+}
+
+interface Rack {
+  readonly bay: Bay;
+  /** one that lies on it: all of them are alike */
+  readonly one: number;
+  /** what is in the tool while it is worked on */
+  readonly load: number;
   readonly byKind: (Heap | undefined)[];
   /** how many operations lie on it */
   count: number;
 }
 
 export class Racks {
+  private readonly bays: readonly Bay[];
   private readonly racks: Rack[] = [];
   private readonly home: Int32Array;
   private readonly isLaid: Uint8Array;
   /** those that are looked at now */
   private readonly open: Rack[] = [];
+  /** is there anything for which too little of the evening is left? */
+  leavesSome = false;
 
   /**
    * @param free by resource: how much of it is free, as it stands when asked
-   * @param isAnyones may others do it? Then it is always looked at
+   * @param isAnyones may others do it? Then it is looked at whoever is free
+   * @param loadOf what is in the tool while it is worked on
+   * @param kindOf what else is alike on one rack
    */
   constructor(
     course: Takes,
     private readonly free: Float64Array,
     isAnyones: (i: number) => boolean,
+    loadOf: (i: number) => number,
+    kindOf: (i: number) => string,
   ) {
     const { length } = course.ids;
-    const known = new Map<string, number>();
+    const bays = new Map<string, Bay>();
+    const racks = new Map<string, number>();
     this.isLaid = new Uint8Array(length);
     this.home = Int32Array.from({ length }, (_, i) => {
       const { works, holds } = isAnyones(i) ? { works: [], holds: [] } : needsOf(course, i);
-      const key = `${works.join()};${holds.join()}`;
-      const rack = known.get(key) ?? this.racks.push({ works, holds, byKind: [], count: 0 }) - 1;
-      known.set(key, rack);
-      return rack;
+      const takes = `${works.join()};${holds.join()}`;
+      const bay = bays.get(takes) ?? { works, holds, racks: [], count: 0 };
+      bays.set(takes, bay);
+      const kind = `${takes};${loadOf(i)};${kindOf(i)}`;
+      const known = racks.get(kind);
+      if (known !== undefined) return known;
+      const rack = { bay, one: i, load: loadOf(i), byKind: [], count: 0 };
+      bay.racks.push(rack);
+      racks.set(kind, this.racks.length);
+      return this.racks.push(rack) - 1;
     });
+    this.bays = [...bays.values()];
   }
 
   clear(): void {
     for (const rack of this.racks) {
       for (const heap of rack.byKind) heap?.clear();
       rack.count = 0;
+      rack.bay.count = 0;
     }
     this.isLaid.fill(0);
   }
 
   /** Puts an operation on its rack, with the first of its keys. */
   lay(i: number, kind: number, key: number): void {
-    if (this.isLaid[i] === 0) this.racks[this.home[i]!]!.count++;
+    if (this.isLaid[i] === 0) this.count(i, 1);
     this.isLaid[i] = 1;
     this.put(i, kind, key);
   }
@@ -75,21 +104,31 @@ export class Racks {
   put(i: number, kind: number, key: number): void {
     if (this.isLaid[i] === 0) return;
     const { byKind } = this.racks[this.home[i]!]!;
-    (byKind[kind] ??= new Heap()).put(key, i);
+    (byKind[heapOf(kind)] ??= new Heap()).put(key, i);
   }
 
   /** It is on no rack any more, whatever keys it has there. */
   away(i: number): void {
-    if (this.isLaid[i] === 1) this.racks[this.home[i]!]!.count--;
+    if (this.isLaid[i] === 1) this.count(i, -1);
     this.isLaid[i] = 0;
   }
 
-  /** Sees again what is free. @param isIdle nothing is under way, so nothing lets go: what is held keeps nobody waiting */
-  look(isIdle: boolean): void {
+  /**
+   * Sees again what is free.
+   * @param isIdle nothing is under way, so nothing lets go: what is held keeps nobody waiting
+   * @param isLongEnough is enough left of the evening for what is like this one?
+   */
+  look(isIdle: boolean, isLongEnough: (i: number) => boolean): void {
     this.open.length = 0;
-    for (const rack of this.racks)
-      if (rack.count > 0 && this.isFree(rack.works) && (isIdle || this.isFree(rack.holds)))
-        this.open.push(rack);
+    this.leavesSome = false;
+    for (const { works, holds, racks, count } of this.bays) {
+      if (count === 0 || !this.isFree(works) || !(isIdle || this.isFree(holds))) continue;
+      for (const rack of racks) {
+        if (rack.count === 0) continue;
+        if (isLongEnough(rack.one)) this.open.push(rack);
+        else this.leavesSome = true;
+      }
+    }
   }
 
   /** The same once something has been taken and nothing let go: no other rack can have become free. */
@@ -97,7 +136,7 @@ export class Racks {
     const { open } = this;
     let kept = 0;
     for (const rack of open)
-      if (rack.count > 0 && this.isFree(rack.works) && this.isFree(rack.holds)) open[kept++] = rack;
+      if (rack.count > 0 && this.isFree(rack.bay.works) && this.isFree(rack.bay.holds)) open[kept++] = rack;
     open.length = kept;
   }
 
@@ -111,10 +150,17 @@ export class Racks {
     return this.first(kind)?.take() ?? NOWHERE;
   }
 
+  private count(i: number, by: 1 | -1): void {
+    const rack = this.racks[this.home[i]!]!;
+    rack.count += by;
+    rack.bay.count += by;
+  }
+
   private first(kind: number): Heap | undefined {
     let best: Heap | undefined;
-    for (const { byKind } of this.open) {
-      const heap = byKind[kind];
+    for (const { load, byKind } of this.open) {
+      if (kind >= LOAD && load !== kind - LOAD) continue;
+      const heap = byKind[heapOf(kind)];
       if (!heap) continue;
       // What went away since is dropped from the top.
       while (heap.size > 0 && this.isLaid[heap.first!] === 0) heap.take();
@@ -127,6 +173,10 @@ export class Racks {
     for (let k = 0; k < needs.length; k += 2) if (this.free[needs[k]!]! < needs[k + 1]!) return false;
     return true;
   }
+}
+
+function heapOf(kind: number): number {
+  return kind >= LOAD ? DATE : kind;
 }
 
 /** What of each resource must be free before an operation begins: what it lets go of as it begins counts as free. */

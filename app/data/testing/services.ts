@@ -9,7 +9,7 @@ import { BenchClock } from '../benchClock';
 import { Concerns } from '../concerns';
 import { Database } from '../database';
 import { OPEN_DESK, type OpenDesk } from '../desk';
-import { NEW_ID, NOW, TAB, WANTS_DEMO, ZONE } from '../environment';
+import { CORES, NEW_ID, NOW, TAB, WANTS_DEMO, ZONE } from '../environment';
 import { Keeping } from '../keeping';
 import { Logbook } from '../logbook';
 import { MusterStore } from '../musterStore';
@@ -81,6 +81,7 @@ export async function openTab(
       { provide: BenchClock, useValue: clock },
       { provide: NOW, useValue: () => tab.time },
       { provide: ZONE, useValue: zone },
+      { provide: CORES, useValue: 2 },
       { provide: WANTS_DEMO, useValue: wantsDemo },
       { provide: TAB, useValue: `tab${++tabs}` },
       { provide: NEW_ID, useValue: () => `id${++ids}` },

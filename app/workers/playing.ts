@@ -1,0 +1,77 @@
+/** Plays futures with room for other calls in between, alone or with a helper. */
+import type { Forecast, Forecaster, Tally } from '#core/odds';
+
+/** Another worker that plays futures of the same plan. */
+export interface Helper {
+  /** @returns what so many futures came to, the first given */
+  played(from: number, futures: number): Promise<Tally>;
+}
+
+export interface Playing {
+  readonly player: Pick<Forecaster, 'play' | 'told' | 'leave' | 'take'>;
+  /** so many in all, or as many as the milliseconds allow */
+  readonly futures: number;
+  readonly ms: number;
+  readonly helper?: Helper | null;
+  /** has somebody ended it? */
+  readonly isEnded: () => boolean;
+  /** hears what is known: soon, now and then, and at last */
+  readonly tell: (forecast: Forecast, isLast: boolean) => void;
+}
+
+const SLICE_MS = 20;
+const TELL_MS = 200;
+/** Fewer futures say nothing. */
+const LEAST_TOLD = 10;
+/** So many are left to the helper at a time: it is asked seldom, and nobody waits long for its last. */
+const LEFT_AT_ONCE = 8;
+
+/** @returns what is known at last; null when it has been ended */
+export async function playFutures(playing: Playing): Promise<Forecast | null> {
+  const { player, isEnded, tell } = playing;
+  const end = performance.now() + playing.ms;
+  let left = playing.futures;
+  let played = 0;
+  let isHelping = false;
+  const share = async (helper: Helper): Promise<void> => {
+    while (left > 0 && !isEnded()) {
+      const count = Math.min(LEFT_AT_ONCE, left);
+      left -= count;
+      const tally = await helper.played(player.leave(count), count).catch(() => null);
+      if (tally === null) {
+        // It is gone: as many others are played in their place.
+        left += count;
+        return;
+      }
+      player.take(tally);
+      played += count;
+    }
+  };
+  if (playing.helper) {
+    isHelping = true;
+    void share(playing.helper).finally(() => (isHelping = false));
+  }
+  let told = -Infinity;
+  for (;;) {
+    const slice = performance.now() + SLICE_MS;
+    while (left > 0 && performance.now() < slice) {
+      left--;
+      player.play();
+      played++;
+    }
+    const isLast = (left === 0 && !isHelping) || performance.now() > end;
+    if (isLast || (played >= LEAST_TOLD && performance.now() - told > TELL_MS)) {
+      told = performance.now();
+      const forecast = player.told();
+      tell(forecast, isLast);
+      if (isLast) return forecast;
+    }
+    await breathe();
+    if (isEnded()) return null;
+  }
+}
+
+/** Lets other calls in. */
+export function breathe(): Promise<void> {
+  return new Promise((resolve) => setTimeout(resolve, 0));
+}

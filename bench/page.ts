@@ -97,6 +97,7 @@ export async function benchPage(): Promise<void> {
     await tasksOf(page);
     await page.locator('[aria-label="The plan"]').evaluate((box) => box.scrollTo(0, 0));
     await scroll(page, 'scrolling once that is done');
+    await odds(page);
   } finally {
     await browser.close();
     server.closeAllConnections();
@@ -123,6 +124,21 @@ async function report(page: Page, what: string): Promise<void> {
   console.log(
     `${what}: seen after ${Math.round(seen)} ms, ${nodes} nodes, tasks: ${told(await tasksOf(page))}`,
   );
+}
+
+/** How long the odds of a plan of so many steps take, from the press on. */
+async function odds(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Will I make it?' }).click();
+  const begun = performance.now();
+  const seconds = (): string => ((performance.now() - begun) / 1000).toFixed(1);
+  const played = page.getByText(/^\d+ futures played/);
+  await played.waitFor({ timeout: QUIET_MS });
+  console.log(`odds: first told ${seconds()} s after the press`);
+  await page
+    .getByText(/^1000 futures played/)
+    .waitFor({ timeout: QUIET_MS })
+    .catch(() => undefined);
+  console.log(`odds: ${await played.innerText()} ${seconds()} s; tasks: ${told(await tasksOf(page))}`);
 }
 
 /** Scrolls the plan to the right and down, frame by frame, and counts the frames that came in time. */

@@ -316,7 +316,7 @@ describe('the odds', () => {
   it('of many steps and futures are played by a second desk as well; it goes when nobody listens', async () => {
     const puppet = new Puppet();
     const tab = await planned(puppet);
-    const listening = tab.planner.odds(1_000_000).subscribe();
+    const listening = tab.planner.odds(4_000_000).subscribe();
     expect(puppet.opened).toBe(2);
     expect(puppet.helps![1]).toBe(tab.planner.solved()!.solution);
     const helper = puppet.asked![6]!;

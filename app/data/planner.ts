@@ -27,8 +27,8 @@ const REPLAN_SECONDS = 6;
 const CALM = 24;
 /** What a step costs that changes its session because something else was edited: as much as two runs. */
 const STABILITY = 16;
-/** So many steps of futures keep one desk for half a minute: a second one helps. */
-const MANY_STEPS_PLAYED = 1_000_000;
+/** So many steps of futures keep one desk for a quarter of a minute: a second one helps. It is not worth its while for a first look. */
+const MANY_STEPS_PLAYED = 4_000_000;
 /** A burst of keystrokes is one change. */
 const CALM_MS = 350;
 

@@ -149,7 +149,7 @@ const WEIGH_FUTURES = 150;
 const FULL = 500;
 const LATEST_MS = 20_000;
 /** Longer nobody waits for odds; nor is a large plan played for so long before anybody asks. */
-const ODDS_MS = 25_000;
+const ODDS_MS = 29_000;
 const FIRST_MS = 4_000;
 /** The odds that people want of a day to begin. */
 const GOOD = 0.9;

@@ -6,6 +6,7 @@ import { playFutures, type Helper } from './playing';
 /** A player that only notes which futures it was given; a tally is told by its futures. */
 class Notes {
   next = 0;
+  units = 3;
   readonly own: number[] = [];
   readonly others: number[] = [];
   play(): void {

@@ -8,7 +8,7 @@ export interface Helper {
 }
 
 export interface Playing {
-  readonly player: Pick<Forecaster, 'play' | 'told' | 'leave' | 'take'>;
+  readonly player: Pick<Forecaster, 'play' | 'told' | 'leave' | 'take' | 'units'>;
   /** so many in all, or as many as the milliseconds allow */
   readonly futures: number;
   readonly ms: number;
@@ -20,7 +20,9 @@ export interface Playing {
 }
 
 const SLICE_MS = 20;
+/** Each time that odds are told all of them are drawn anew: those of many units less often. */
 const TELL_MS = 200;
+const TELL_MS_A_UNIT = 10;
 /** Fewer futures say nothing. */
 const LEAST_TOLD = 10;
 /** So many are left to the helper at a time: it is asked seldom, and nobody waits long for its last. */
@@ -51,6 +53,7 @@ export async function playFutures(playing: Playing): Promise<Forecast | null> {
     isHelping = true;
     void share(playing.helper).finally(() => (isHelping = false));
   }
+  const tellMs = Math.max(TELL_MS, player.units * TELL_MS_A_UNIT);
   let told = -Infinity;
   for (;;) {
     const slice = performance.now() + SLICE_MS;
@@ -60,7 +63,7 @@ export async function playFutures(playing: Playing): Promise<Forecast | null> {
       played++;
     }
     const isLast = (left === 0 && !isHelping) || performance.now() > end;
-    if (isLast || (played >= LEAST_TOLD && performance.now() - told > TELL_MS)) {
+    if (isLast || (played >= LEAST_TOLD && performance.now() - told > tellMs)) {
       told = performance.now();
       const forecast = player.told();
       tell(forecast, isLast);

@@ -85,6 +85,11 @@ export class Forecaster {
     this.corrected = correction(units);
   }
 
+  /** how many units it speaks of */
+  get units(): number {
+    return this.course.units.length;
+  }
+
   /** Plays so many futures more, and tells all that were played so far. */
   more(futures: number): Forecast {
     for (let k = 0; k < futures; k++) this.play();

@@ -6,6 +6,7 @@ import {
   type Problem,
   type Solution,
 } from '#core/kernel';
+import { withReserve } from '#core/plan';
 import { figure, percent, table } from './table';
 
 /** What a step costs that leaves its session: as at the bench. */
@@ -32,7 +33,7 @@ export function slips(
   many: number,
   seconds: readonly [number, number],
 ): string {
-  const before = settle(problem, planned(problem, seconds[0], {}).best());
+  const before = settle(problem, withRoom(problem, seconds[0]));
   const random = seededRandom(11);
   const found: Slip[] = [];
   let late = 0;
@@ -82,6 +83,13 @@ export function slips(
       ],
     ),
   ].join('\n');
+}
+
+/** As at the planning desk: with a part of each session kept free, at last made true with all hours. */
+function withRoom(problem: Problem, seconds: number): Solution {
+  const reserved = planned(withReserve(problem, 0), 0.9 * seconds, {}).best();
+  if (reserved.cost?.tardiness !== 0) return planned(problem, seconds, {}).best();
+  return planned(problem, 0.1 * seconds, { previous: reserved, stability: 1000 }).best();
 }
 
 function planned(problem: Problem, seconds: number, options: { previous?: Solution; stability?: number }) {

@@ -9,18 +9,20 @@ const CHOICES: readonly (OpenChoice & { readonly value: Wish })[] = [
   {
     value: 'early',
     text: 'Finish early',
-    about: 'Units are done as soon as they can be; evenings change from task to task more often.',
+    about:
+      'Units are done as soon as they can be: evenings are full, and change from task to task more often.',
   },
   {
     value: 'balanced',
     text: 'Balanced',
-    about: 'Up to three sessions to spare before each date, then few and long runs.',
+    about:
+      'Up to three sessions to spare before each date, a seventh of each evening kept free (up to 25 min) where no date asks for it, then few and long runs.',
   },
   {
     value: 'quiet',
     text: 'Long quiet runs',
     about:
-      'As few changes of task and tool as can be found; the dates are kept, but nothing is held in reserve before them.',
+      'As few changes of task and tool as can be found; the dates are kept, but no sessions are held in reserve before them.',
   },
 ];
 

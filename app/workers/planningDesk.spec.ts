@@ -232,6 +232,50 @@ describe('ways out', () => {
   });
 });
 
+describe('the last minutes of a session', () => {
+  /** Pieces that take ten minutes each, of which a session of two hours holds twelve; with a part of it kept free, ten. Due after four. */
+  const brushed = (pieces: number, wish?: 'early'): Muster => {
+    const one = smallMuster([layer('dots', { minutes: 10, dryMinutes: 0 })]);
+    const [unit] = one.units;
+    return {
+      ...one,
+      bench: { ...one.bench, rackPlaces: 60, ...(wish ? { wish } : {}) },
+      units: [
+        {
+          ...unit!,
+          pieces: Array.from({ length: pieces }, (_, k) => ({
+            ...unit!.pieces[0]!,
+            id: `p${k}`,
+            name: `Buoy ${k}`,
+          })),
+        },
+      ],
+    };
+  };
+  const bySession = async (muster: Muster): Promise<{ late: number; steps: readonly number[] }> => {
+    const { solved } = await planned(new PlanningDesk(), { muster, seconds: 5 });
+    expect(validateSolution(pose(muster, [], null).problem, solved.solution).violations).toEqual([]);
+    return { late: solved.plan.lateMinutes, steps: solved.plan.sessions.map((s) => s.steps.length) };
+  };
+
+  it('are kept free where no date asks for them', async () => {
+    const { late, steps } = await bySession(brushed(40));
+    expect(late).toBe(0);
+    expect(Math.max(...steps)).toBe(10);
+  });
+
+  it('are used where a date would be missed without them', async () => {
+    const { late, steps } = await bySession(brushed(44));
+    expect(late).toBe(0);
+    expect(Math.max(...steps)).toBeGreaterThan(10);
+  });
+
+  it('are used by who wants to be done early', async () => {
+    const { steps } = await bySession(brushed(40, 'early'));
+    expect(steps[0]).toBe(12);
+  });
+});
+
 describe('the odds', () => {
   it('are told at once and then narrow to as many futures as were asked for, and no more', async () => {
     const desk = new PlanningDesk();

@@ -5,6 +5,7 @@
 import { dequal } from 'dequal';
 import {
   causesIn,
+  inHours,
   movedOperations,
   settle,
   startSearch,
@@ -14,13 +15,14 @@ import {
   type Search,
   type Solution,
 } from '#core/kernel';
-import { mended, type Instant, type Muster } from '#core/muster';
+import { mended, minutesUntil, originOf, type Instant, type Muster } from '#core/muster';
 import {
   causeWords,
   conflictInWords,
   lateBecause,
   oneAfterAnother,
   whyOf,
+  withReserve,
   worstLateness,
   type ReasonWords,
   type Why,
@@ -140,6 +142,11 @@ const PATIENT_TIMES = 4;
  * have been looked for.
  */
 const COUNTED = 0.4;
+/** Is somebody late after this share of the time, or is there no plan, no part of the sessions is kept free any more. */
+const RESERVES_UNTIL = 0.15;
+/** From this share of the time on a plan that keeps a part of the sessions free is improved with all hours; no step leaves its session then. */
+const TRUE_FROM = 0.9;
+const STEADY = 1000;
 /** From this share of the time on a search may end that has come to rest. */
 const CALM_FROM = 0.3;
 const WEIGH_MS = 1800;
@@ -174,22 +181,50 @@ export class PlanningDesk {
     const share = (): number => Math.min(1, (performance.now() - begun) / budget);
     const given = pose(order.muster, order.log, order.now);
     let posed = given;
-    let search = this.begin(posed.problem, order, share);
+    const from = order.now === null ? 0 : minutesUntil(originOf(order.muster), order.now);
+    let isReserving = reserves(order) && withReserve(posed.problem, from) !== posed.problem;
+    const begin = (previous: Solution | null, stability = order.stability): Search =>
+      startSearch(isReserving ? withReserve(posed.problem, from) : posed.problem, {
+        seed: order.seed,
+        progress: share,
+        stability,
+        ...(previous ? { previous } : {}),
+      });
+    let search = begin(order.previous);
     let isMissed = false;
+    /** a plan as it is with all hours; null where it is none then */
+    const read = (found: Solution): Solution | null => (isReserving ? inHours(posed.problem, found) : found);
+    // A part of each session is kept free as long as no date asks for it; at last the plan is made true with all hours.
+    const useAllHours = (): void => {
+      const found = search.best();
+      const isOver = share() > RESERVES_UNTIL || search.isDone;
+      if (found.status === 'infeasible' || (isOver && !isInTime(found))) {
+        isReserving = false;
+        search = begin(order.previous ?? (found.cost === null ? null : found));
+      } else if (share() > TRUE_FROM || search.isDone) {
+        isReserving = false;
+        search = begin(found, STEADY);
+      }
+    };
+    if (isReserving) useAllHours();
     // What has happened can make a window unreachable, proved or not; the rest is planned all the same, and that is said.
     const relax = (): void => {
       isMissed = true;
       posed = { ...given, problem: withoutOpenWindows(given.problem) };
-      search = this.begin(posed.problem, order, share);
+      search = begin(order.previous);
     };
     if (order.now !== null && search.best().status === 'infeasible') relax();
 
     /** what was found while hands were only counted */
     let pooled: { readonly posed: Posed; readonly best: Solution } | null = null;
+    let isNamed = order.muster.bench.people.length < 2;
     const nameHands = (): void => {
-      pooled = { posed, best: search.best() };
-      posed = withHands(posed, handNames(posed, pooled.best));
-      search = this.begin(posed.problem, { ...order, previous: pooled.best }, share);
+      const counted = search.best();
+      const best = read(counted);
+      pooled = best && { posed, best };
+      posed = withHands(posed, handNames(posed, counted));
+      search = begin(counted);
+      isNamed = true;
     };
     const isUnknown = (): boolean => search.best().status === 'unknown';
     const hasNone = (): boolean => isUnknown() || search.best().status === 'infeasible';
@@ -205,16 +240,17 @@ export class PlanningDesk {
       const slice = performance.now() + SLICE_MS;
       do search.step(1);
       while (!search.isDone && performance.now() < slice);
+      if (isReserving) useAllHours();
       if (order.now !== null && !isMissed && (share() > 0.5 || search.isDone) && hasNone()) relax();
-      if (order.muster.bench.people.length > 1 && pooled === null && share() > COUNTED && !hasNone())
-        nameHands();
+      if (!isNamed && share() > COUNTED && !hasNone()) nameHands();
       if (performance.now() - toldPlan > tellPlanMs) {
-        const best = search.best();
-        if (best !== shown && best.cost !== null) {
+        const found = search.best();
+        const best = found !== shown && found.cost !== null ? read(found) : null;
+        if (best) {
           tell({ kind: 'better', solved: shownOf(this.keep(posed, order, best)) });
           toldPlan = performance.now();
         }
-        shown = best;
+        shown = found;
       }
       if (performance.now() - told > TELL_MS) {
         told = performance.now();
@@ -231,11 +267,11 @@ export class PlanningDesk {
     const naiveLateMinutes = isCompared ? await this.naive(run, order.muster) : null;
     if (this.run !== run) return { kind: 'left' };
     if (pooled !== null && hasNone()) return this.planned(pooled, order, naiveLateMinutes, isMissed);
-    const best = search.best();
-    if (best.status === 'infeasible')
-      return { kind: 'impossible', why: conflictInWords(best.conflict!, posed, order.muster) };
-    if (best.cost === null) return { kind: 'unknown' };
-    return this.planned({ posed, best }, order, naiveLateMinutes, isMissed);
+    const last = search.best();
+    if (last.status === 'infeasible')
+      return { kind: 'impossible', why: conflictInWords(last.conflict!, posed, order.muster) };
+    if (last.cost === null) return { kind: 'unknown' };
+    return this.planned({ posed, best: last }, order, naiveLateMinutes, isMissed);
   }
 
   private planned(
@@ -475,10 +511,6 @@ export class PlanningDesk {
     );
   }
 
-  private begin(problem: Problem, { seed, stability, previous }: Order, progress: () => number): Search {
-    return startSearch(problem, { seed, progress, stability, ...(previous ? { previous } : {}) });
-  }
-
   private keep(posed: Posed, order: Order, best: Solution, isLast = false): Solved {
     const isSettled = isLast || posed.problem.operations.length <= SETTLED_AT_ONCE;
     return this.take(
@@ -528,6 +560,15 @@ export class PlanningDesk {
     const solution = search.best();
     return solution.cost === null ? null : worstLateness(problem, solution);
   }
+}
+
+/** Is all planned anew, with no wish to be done early? What is kept close to a plan stays as it is. */
+function reserves({ muster, previous, stability }: Order): boolean {
+  return (previous === null || stability === 0) && muster.bench.wish !== 'early';
+}
+
+function isInTime({ cost }: Solution): boolean {
+  return cost !== null && cost.tardiness === 0;
 }
 
 /** What was solved: without the windows that had been missed, by these hands. */

@@ -18,6 +18,7 @@ export { KernelMistake } from './document/judged';
 export type { Search, SearchOptions } from './answer/search';
 export { startSearch } from './answer/solve';
 export { settle } from './place/settle';
+export { inHours } from './answer/inHours';
 export { leastSums, type Sums } from './prove/least';
 export { solveProblem, type SolveBudget } from './answer/solveProblem';
 export { validateSolution, type Judgement, type Violation } from './document/validate';

@@ -3,6 +3,7 @@ export { hasErrors } from './hasErrors';
 export { compile, oneAfterAnother, type Compiled } from './compile';
 export { doneId, operationId, readyId, type StepRef } from './stepRef';
 export { horizonDays } from './horizon';
+export { withReserve } from './reserve';
 export { daylightOn } from './hours';
 export {
   barePlan,

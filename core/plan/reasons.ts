@@ -176,7 +176,7 @@ function inWords(reason: Reason, step: PlanStep, plan: Plan, compiled: Compiled)
       );
     case 'free':
       return said(
-        'Nothing keeps it from starting sooner; here it costs no table date and may save a colour change.',
+        'Nothing keeps it from starting sooner; here it costs no table date, and saves a change or leaves the last minutes of an evening free.',
       );
   }
 }

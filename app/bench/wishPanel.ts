@@ -10,13 +10,12 @@ const CHOICES: readonly (OpenChoice & { readonly value: Wish })[] = [
     value: 'early',
     text: 'Finish early',
     about:
-      'Units are done as soon as they can be: evenings are full, and change from task to task more often.',
+      'Units are done as soon as they can be: evenings are used to the last minute, and change from task to task more often.',
   },
   {
     value: 'balanced',
     text: 'Balanced',
-    about:
-      'Up to three sessions to spare before each date, a seventh of each evening kept free (up to 25 min) where no date asks for it, then few and long runs.',
+    about: 'Up to three sessions to spare before each date, then few and long runs.',
   },
   {
     value: 'quiet',
@@ -45,7 +44,10 @@ const LOSSES: readonly Choice[] = [
   template: `
     <section pmCard aria-labelledby="wish">
       <h2 id="wish" class="mb-1 text-[1.25rem]">What the evenings should be like</h2>
-      <p class="mb-3 text-[0.9rem] text-mute">Every date is kept first. Then:</p>
+      <p class="mb-3 text-[0.9rem] text-mute">
+        Every date is kept first. Where none asks for them the last minutes of an evening (a seventh, at most
+        25) stay free, so that what takes longer finds room. Then:
+      </p>
       <pm-open-choice labelledBy="wish" [value]="wish()" [choices]="choices" (valueChange)="choose($event)" />
       <pm-choice
         class="mt-3 block"

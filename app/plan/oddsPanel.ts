@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, output } from '@angular/core';
-import { dayName, duration, type Plan } from '#core/plan';
+import { instantOf, minutesUntil } from '#core/muster';
+import { dayName, duration, listed, type Plan } from '#core/plan';
 import { oddsWords, type LatestStart, type Margin } from '#core/odds';
+import { NOW } from '../data/environment';
 import { Forecasts } from '../data/forecasts';
 import { Planner } from '../data/planner';
 import { Button } from '../ui/button';
@@ -35,6 +37,9 @@ const DAY = 1440;
       @if (told(); as t) {
         <p>
           That every date holds: <strong class="text-lamp" data-testid="odds-all">{{ t.all }}</strong>.
+          @if (t.past; as names) {
+            The date of {{ names }} is past.
+          }
           <span class="text-mute">{{ t.from }}</span>
         </p>
         <ul class="mt-2 flex flex-col gap-3">
@@ -101,12 +106,15 @@ export class OddsPanel {
   protected readonly WIDTH = WIDTH;
   protected readonly HEIGHT = HEIGHT;
   protected readonly forecasts = inject(Forecasts);
+  private readonly now = inject(NOW);
 
   protected readonly told = computed(() => {
     const told = this.forecasts.told();
     const plan = this.planner.plan();
     if (!told || !plan) return null;
     const { forecast, margins, latest } = told;
+    const now = minutesUntil(plan.origin, instantOf(this.now()));
+    const isPast = (k: number): boolean => forecast.due[k]! < now && forecast.units[k]!.inTime === 0;
     const named = new Map(plan.units.map((u) => [u.id, u]));
     const finite = forecast.units.flatMap((u) => u.readyBy.filter((m) => Number.isFinite(m)));
     const from = Math.min(...forecast.due, ...finite) - DAY;
@@ -115,6 +123,7 @@ export class OddsPanel {
     const base = HEIGHT - 5;
     return {
       all: oddsWords(forecast.all),
+      past: listed(forecast.units.flatMap((u, k) => (isPast(k) ? [named.get(u.id)?.name ?? u.id] : []))),
       from: `${many(forecast.futures, 'future')} played; ${forecast.looks === 0 ? 'nothing of this bench has been seen yet: it rests on what is usual' : `rests on ${many(forecast.looks, 'look')} at this bench, else on what is usual`}${forecast.judged > 0 ? `, corrected by what came of ${many(forecast.judged, 'unit')}` : ''}.`,
       mayRunOut: forecast.mayRunOut.map((s) => `${s.name} (${oddsWords(s.share)})`),
       spares: forecast.mayRunOut.map((s) => s.name),
@@ -124,7 +133,7 @@ export class OddsPanel {
         return {
           id: u.id,
           name: named.get(u.id)?.name ?? u.id,
-          odds: oddsWords(u.inTime),
+          odds: isPast(k) ? 'not any more' : oddsWords(u.inTime),
           look: u.inTime >= 0.85 ? 'text-open' : u.inTime >= 0.5 ? 'text-lamp' : 'text-shut',
           date: dayName(plan.origin, due),
           spread: spreadWords(plan.origin, u.readyBy),
@@ -144,7 +153,7 @@ export class OddsPanel {
         };
       }),
       weak: [...forecast.units]
-        .filter((u) => u.inTime < GOOD)
+        .filter((u, k) => u.inTime < GOOD && !isPast(k))
         .sort((a, b) => a.inTime - b.inTime)
         .map((u) => u.id),
       tight: plan.sessions

@@ -145,7 +145,7 @@ const COUNTED = 0.4;
 /** Is somebody late after this share of the time, or is there no plan, no part of the sessions is kept free any more. */
 const RESERVES_UNTIL = 0.15;
 /** From this share of the time on a plan that keeps a part of the sessions free is improved with all hours; no step leaves its session then. */
-const TRUE_FROM = 0.9;
+const TRUE_FROM = 0.95;
 const STEADY = 1000;
 /** From this share of the time on a search may end that has come to rest. */
 const CALM_FROM = 0.3;

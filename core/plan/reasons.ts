@@ -169,7 +169,7 @@ function inWords(reason: Reason, step: PlanStep, plan: Plan, compiled: Compiled)
     case 'full':
       return said(`${wordsOf(reason.resource ?? 'rack').taken} until ${until}.`);
     case 'pinned':
-      return said(`It is pinned to ${until}, or already done.`);
+      return said('It is already done, and stays as it is.');
     case 'run':
       return said(
         `It waits so that ${listed(names)} and it are done in one go; sooner it would mean taking up the same work once more.`,

@@ -87,9 +87,9 @@ export function slips(
 
 /** As at the planning desk: with a part of each session kept free, at last made true with all hours. */
 function withRoom(problem: Problem, seconds: number): Solution {
-  const reserved = planned(withReserve(problem, 0), 0.9 * seconds, {}).best();
+  const reserved = planned(withReserve(problem, 0), 0.95 * seconds, {}).best();
   if (reserved.cost?.tardiness !== 0) return planned(problem, seconds, {}).best();
-  return planned(problem, 0.1 * seconds, { previous: reserved, stability: 1000 }).best();
+  return planned(problem, 0.05 * seconds, { previous: reserved, stability: 1000 }).best();
 }
 
 function planned(problem: Problem, seconds: number, options: { previous?: Solution; stability?: number }) {

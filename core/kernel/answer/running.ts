@@ -89,7 +89,7 @@ export class Running implements Search {
     this.progress = progress;
     this.structure = structureOf(model, bounds, order);
     this.schedule = new Schedule(model, bounds, calm);
-    this.bound = lowerBound(model, bounds);
+    this.bound = lowerBound({ model, bounds, order });
     // Prices over a part of the horizon prove nothing of the whole.
     this.isRaised = isCut;
     this.aiming = new Aiming(this.schedule, this.structure, bounds, this.kept, this.random);
@@ -238,7 +238,10 @@ export class Running implements Search {
   private raise(): void {
     this.isRaised = true;
     const { plan } = this.kept;
-    this.bound = Math.max(this.bound, raisedBound(this.model, this.bounds, this.order, plan!.cost));
+    this.bound = Math.max(
+      this.bound,
+      raisedBound({ model: this.model, bounds: this.bounds, order: this.order }, plan!.cost),
+    );
   }
 
   private swapInShop(tries: number): void {

@@ -118,7 +118,7 @@ describe('the relaxation', () => {
         expect(relaxationBound(model, propagation.bounds, propagation.order, target)).toBeLessThanOrEqual(
           units + 1e-6,
         );
-        expect(raisedBound(model, propagation.bounds, propagation.order, target)).toBeLessThanOrEqual(
+        expect(raisedBound({ model, ...propagation }, target)).toBeLessThanOrEqual(
           solution.cost.total + 1e-6,
         );
       }),

@@ -3,14 +3,15 @@ import { leastRuns, leastSetups } from './least';
 import { overload } from './overload';
 import { relaxationBound } from './relax';
 import type { Due, Model } from '../model/model';
-import type { Bounds } from './propagate';
+import type { Bounds, Known } from './propagate';
 import type { Minute } from '../model/units';
 
 /**
  * Every unit ends no sooner than its critical path over calendars and clocks, and somebody later where the hours are too few (`overload`);
  * set-ups and runs are what no plan goes below (`least`).
  */
-export function lowerBound(model: Model, bounds: Bounds): number {
+export function lowerBound(known: Known): number {
+  const { model, bounds } = known;
   const { weights } = model;
   let total = 0;
   let late = 0;
@@ -20,7 +21,7 @@ export function lowerBound(model: Model, bounds: Bounds): number {
     late += due.weight * Math.max(0, end - due.due);
   }
   if (weights.tardiness > 0) total += weights.tardiness * Math.max(0, overload(model, bounds) - late);
-  total += weights.setup * leastSetups(model) + weights.runs * leastRuns(model, bounds);
+  total += weights.setup * leastSetups(known) + weights.runs * leastRuns(known);
   let last = 0;
   for (const end of bounds.endLow) if (end > last) last = end;
   return total + weights.makespan * (weights.makespan > 0 ? Math.max(last, machineBound(model, bounds)) : 0);
@@ -83,8 +84,9 @@ function preemptive(model: Model, bounds: Bounds, tail: Float64Array, list: numb
  * The bound with the units' part raised to what racks, hands and tools force. Costs up to a second on the largest problems.
  * @param target the cost of a plan at hand
  */
-export function raisedBound(model: Model, bounds: Bounds, order: Int32Array, target: number): number {
-  const plain = lowerBound(model, bounds);
+export function raisedBound(known: Known, target: number): number {
+  const { model, bounds, order } = known;
+  const plain = lowerBound(known);
   const units = model.dues.reduce((sum, due) => sum + unitCost(model, due, bounds.endLow[due.ready]!), 0);
   const raised = relaxationBound(model, bounds, order, target - (plain - units));
   return plain + Math.max(0, raised - units);

@@ -2,10 +2,11 @@
 import { withinReach } from '../document/horizon';
 import type { Problem } from '../document/document';
 import { buildModel, change, type Model } from '../model/model';
-import { intervalAfter } from '../model/openHours';
+import type { OpenHours } from '../model/openHours';
 import { overload } from './overload';
-import { propagate, type Bounds } from './propagate';
-import type { ResourceIndex } from '../model/units';
+import { propagate, type Known } from './propagate';
+import { timesTakenUp } from './takenUp';
+import type { OperationIndex, ResourceIndex } from '../model/units';
 
 export interface Sums {
   /** weighted minutes */
@@ -30,70 +31,81 @@ export function leastSums(problem: Problem): Sums | null {
     completion += weight * bounds.endLow[ready]!;
   }
   tardiness = Math.max(tardiness, overload(model, bounds));
-  return { tardiness, setup: leastSetups(model), runs: leastRuns(model, bounds), completion };
+  const known = { model, bounds, order: propagation.order };
+  return { tardiness, setup: leastSetups(known), runs: leastRuns(known), completion };
 }
 
-/** Every family that is still to be put on a tool is set up for once at least, the cheapest way. */
-export function leastSetups(model: Model): number {
+/** Every family is put on a tool as often as it has to be taken up there, each time the cheapest way. */
+export function leastSetups(known: Known): number {
+  const { model } = known;
   let minutes = 0;
   model.tools.forEach((tool, resource) => {
     if (tool === null) return;
-    const wanted = new Set<number>();
-    const past = new Set<number>();
-    for (let i = 0; i < model.count; i++)
-      if (model.tool[i] === resource) (model.isFixed[i] ? past : wanted).add(model.family[i]!);
-    for (const family of wanted) {
-      if (past.has(family)) continue;
+    const families = familiesOn(known, resource, (i) => model.tool[i] === resource);
+    for (const [family, { wanted, begun }] of families) {
       let least = change(tool, 0, family);
-      for (const from of [...wanted, ...past])
+      for (const from of families.keys())
         if (from !== family) least = Math.min(least, change(tool, from, family));
-      minutes += least;
+      const times = timesTakenUp(known, { resource, operations: wanted, open: null });
+      minutes += least * Math.max(0, times - begun);
     }
   });
   return minutes;
 }
 
-/** For each family as many runs as it must be taken up in different sessions; one fewer where history may be gone on with. */
-export function leastRuns(model: Model, bounds: Bounds): number {
+/** Every family is taken up as often as it has to be, and at least as often as its work fills a session. */
+export function leastRuns(known: Known): number {
+  const { model } = known;
   let runs = 0;
-  for (let r = 0; r < model.capacity.length; r++) {
-    const families = new Map<number, { wanted: number[]; isPast: boolean }>();
-    model.runsOn.forEach((on, i) => {
-      if (!on.includes(r)) return;
-      const of = families.get(model.family[i]!) ?? { wanted: [], isPast: false };
-      if (model.isFixed[i]) of.isPast = true;
-      else of.wanted.push(i);
-      families.set(model.family[i]!, of);
-    });
-    for (const { wanted, isPast } of families.values())
-      if (wanted.length > 0) runs += Math.max(0, sessionsFor(model, bounds, r, wanted) - (isPast ? 1 : 0));
+  for (let resource = 0; resource < model.capacity.length; resource++) {
+    const open = model.openOn[resource]!;
+    for (const { wanted, begun } of familiesOn(known, resource, (i) =>
+      model.runsOn[i]!.includes(resource),
+    ).values()) {
+      const times = timesTakenUp(known, { resource, operations: wanted, open });
+      runs += Math.max(0, Math.max(times, sessionsFilled(model, open, wanted)) - begun);
+    }
   }
   return runs;
 }
 
-/** The least number of sessions in which all of these can begin (stabbing of intervals, the soonest end first), and that hold their work. */
-function sessionsFor(
-  model: Model,
-  bounds: Bounds,
+interface Family {
+  /** what is still to be done */
+  readonly wanted: OperationIndex[];
+  /** how often what is fixed has taken it up, as far as something may still go on with it */
+  begun: number;
+}
+
+function familiesOn(
+  { model, bounds }: Known,
   resource: ResourceIndex,
-  wanted: readonly number[],
-): number {
-  const open = model.openOn[resource]!;
-  if (open === null) return 1;
-  const spans = wanted
-    .map((i) => ({
-      first: intervalAfter(open, bounds.startLow[i]!),
-      last: intervalAfter(open, bounds.startHigh[i]!),
-    }))
-    .sort((a, b) => a.last - b.last);
-  let sessions = 0;
-  let taken = -1;
-  for (const { first, last } of spans) {
-    if (first <= taken) continue;
-    taken = last;
-    sessions++;
+  counts: (i: OperationIndex) => boolean,
+): ReadonlyMap<number, Family> {
+  const families = new Map<number, Family>();
+  const past = new Set<number>();
+  const fixed: OperationIndex[] = [];
+  let first = Infinity;
+  for (let i = 0; i < model.count; i++) {
+    if (!counts(i)) continue;
+    if (!families.has(model.family[i]!)) families.set(model.family[i]!, { wanted: [], begun: 0 });
+    if (model.isFixed[i]) fixed.push(i);
+    else {
+      families.get(model.family[i]!)!.wanted.push(i);
+      first = Math.min(first, bounds.startLow[i]!);
+    }
   }
+  for (const i of fixed) {
+    // Before anything else can begin: only the last of it can be gone on with.
+    if (model.fixedStart[i]! < first) past.add(model.family[i]!);
+    else families.get(model.family[i]!)!.begun++;
+  }
+  for (const family of past) families.get(family)!.begun++;
+  return families;
+}
+
+/** The least number of sessions that hold so much work. */
+function sessionsFilled(model: Model, open: OpenHours | null, wanted: readonly OperationIndex[]): number {
+  if (open === null || wanted.length === 0) return 0;
   const longest = open.from.reduce((most, from, k) => Math.max(most, open.to[k]! - from), 1);
-  const work = wanted.reduce((sum, i) => sum + (model.pausable[i] ? 1 : model.minutes[i]!), 0);
-  return Math.max(sessions, Math.ceil(work / longest));
+  return Math.ceil(wanted.reduce((sum, i) => sum + (model.pausable[i] ? 1 : model.minutes[i]!), 0) / longest);
 }

@@ -82,7 +82,7 @@ describe('the bound', () => {
         const model = buildModel(problem);
         const propagation = propagate(model);
         if (!propagation.ok) throw new Error('a problem with a plan has bounds');
-        const bound = raisedBound(model, propagation.bounds, propagation.order, solution.cost!.total);
+        const bound = raisedBound({ model, ...propagation }, solution.cost!.total);
         expect(bound).toBeLessThanOrEqual(solution.cost!.total + 1e-6);
       }),
       { numRuns: 150 },
@@ -95,7 +95,7 @@ describe('the bound', () => {
       const model = buildModel(instance(name));
       const propagation = propagate(model);
       if (!propagation.ok) throw new Error(`${name} has a plan`);
-      const bound = raisedBound(model, propagation.bounds, propagation.order, optimum);
+      const bound = raisedBound({ model, ...propagation }, optimum);
       expect(bound).toBeLessThanOrEqual(optimum + 0.01);
     }
   });

@@ -17,6 +17,14 @@ export interface Bounds {
   readonly endHigh: Int32Array;
 }
 
+/** What is known of a problem before it is planned. */
+export interface Known {
+  readonly model: Model;
+  readonly bounds: Bounds;
+  /** operations so that every lag points forward */
+  readonly order: Int32Array;
+}
+
 export type Propagation =
   | { readonly ok: true; readonly bounds: Bounds; readonly order: Int32Array }
   | { readonly ok: false; readonly conflict: Conflict };

@@ -17,6 +17,8 @@ import { figure, percent } from './table';
 const MONDAY = '2027-03-01';
 /** Futures in which the rule is held against planning anew: each takes a second. */
 const NEAR = Number(process.env['NEAR'] ?? 200);
+/** Benches against which what is given is held. */
+const BENCHES = Number(process.env['BENCHES'] ?? 300);
 
 interface Posed {
   readonly muster: Muster;
@@ -67,7 +69,7 @@ function nearness(
     works: risks.works.map(() => ({ mean: 0, sigma: 0 })),
     evening: 0,
     pace: 0,
-    firstTime: 1,
+    firstTime: { mean: 0, sigma: 0 },
     usage: 0,
     helpers: [],
     piece: 0,
@@ -252,10 +254,17 @@ function logOf(muster: Muster, course: Course, player: Player, truth: Truth, unt
     const at = instantAfter(origin, Math.round(minute));
     log.push({ id: `e${String(log.length).padStart(6, '0')}`, at, ...entry } as LogEntry);
   };
-  course.ids.forEach((step, i) => {
-    const end = player.endOf(i);
-    if (course.minutes[i] === 0 || !(end > 0 && end <= until)) return;
-    write(end, { kind: 'done', step, minutes: truth.took[i]!, isMeasured: true });
+  const ended = course.ids
+    .map((step, i) => ({ step, i, end: player.endOf(i) }))
+    .filter(({ i, end }) => course.minutes[i] !== 0 && end > 0 && end <= until)
+    .sort((a, b) => a.end - b.end);
+  /** pieces of each kind of work done on a day */
+  const pieces = new Map<string, number>();
+  ended.forEach(({ step, i, end }) => {
+    const row = `${truth.workOf(i)} ${Math.floor(end / 1440)}`;
+    const nth = (pieces.get(row) ?? 0) + 1;
+    pieces.set(row, nth);
+    write(end, { kind: 'done', step, minutes: truth.took[i]!, isMeasured: true, nth });
     const dry = course.after[i]!.find((l) => l.clock >= 0 && l.min > 0);
     if (!dry) return;
     // A look when it should be dry, and others until it is.
@@ -318,7 +327,7 @@ export function benchOdds(print: (text: string) => void): void {
     posed(foggyMuster(MONDAY, ['folk', 'patience']), 300),
     posed(foggyMuster(MONDAY, ['herons', 'market']), 300),
   ];
-  calibration(print, plans, 300);
-  sharpened(print, demo, 30);
+  calibration(print, plans, BENCHES);
+  sharpened(print, demo, 100);
   large(print);
 }

@@ -9,7 +9,7 @@ import { Luck, type Course, type Risks, type Twist } from '#core/odds';
 export class Truth extends Luck {
   private readonly own: Random;
   private readonly lostShare: number;
-  private readonly mishaps: number;
+  private readonly mishapRate: number;
   private readonly makes: number[];
   private readonly hands: number[];
   /** how many times longer the first piece of all takes */
@@ -23,19 +23,21 @@ export class Truth extends Luck {
     this.took = new Float64Array(course.ids.length);
     this.own = seededRandom(70_000 + bench);
     this.lostShare = lostShare;
-    this.mishaps = Math.exp(0.5 * gauss(this.own) - 0.125);
+    this.mishapRate = Math.exp(0.5 * gauss(this.own) - 0.125);
     this.makes = risks.products.map(() => {
       const differs = this.own() < 0.2;
       return differs ? (this.own() < 0.5 ? 0.45 : -0.45) : 0.18 * gauss(this.own);
     });
     this.slowness = 1 + 0.8 * this.own();
-    const pace = 0.12 * gauss(this.own);
+    const pace = 0.19 * gauss(this.own);
     this.hands = risks.works.map(() => pace + 0.25 * gauss(this.own));
   }
 
   override draw(future: number, now: number, twist: Twist): void {
     super.draw(future, now, twist);
     const random = seededRandom(1 + future);
+    // Its own pace is in its hands.
+    this.pace = 0;
     this.makes.forEach((m, k) => (this.products[k] = m));
     this.hands.forEach((h, k) => (this.works[k] = h));
     this.firsts = new Set();
@@ -65,6 +67,10 @@ export class Truth extends Luck {
     return this.took[i]!;
   }
 
+  workOf(i: number): number {
+    return this.risks.work[i]!;
+  }
+
   productOf(i: number): number {
     return this.risks.product[i]!;
   }
@@ -74,8 +80,13 @@ export class Truth extends Luck {
     return false;
   }
 
+  /** Its hands are a hundredth quicker with every piece but the first, whatever the evening. */
+  protected override practice(): number {
+    return 0;
+  }
+
   override isMended(i: number): boolean {
-    const chance = Math.min(0.6, this.risks.mendChance[i]! * this.mishaps);
+    const chance = Math.min(0.6, this.risks.mendChance[i]! * this.mishapRate);
     return seededRandom(this.future * 8191 + i)() < chance;
   }
 }

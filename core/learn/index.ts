@@ -1,3 +1,3 @@
 export { dryingFactor, type DryingFactor, type DryingLook, type DryingPrior } from './drying';
-export { factorForRun, layerFactors, type HandsLook, type LayerFactor } from './layers';
+export { factorForRun, HANDS_BEFOREHAND, layerFactors, type HandsLook, type LayerFactor } from './layers';
 export { productFactors, type ProductFactor, type ProductLook } from './products';

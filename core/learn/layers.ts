@@ -32,16 +32,19 @@ export interface LayerFactor {
   readonly logged: number;
 }
 
-/** Prior of the log factor: people and layers differ by about a third (from memory). */
-const FACTOR_SIGMA = 0.35;
-/** Prior of the slope: 95 % at a doubling, give or take (Wright's curves run from 80 % to 100 %; from memory). */
-const SLOPE_MEAN = Math.log2(0.95);
+/** What is thought of hands before any were measured: spreads are of the logarithm (all from memory). */
+export const HANDS_BEFOREHAND = {
+  /** people and layers together differ by about a third */
+  factorSigma: 0.35,
+  /** one person against another */
+  personSigma: 0.25,
+  /** share left at a doubling (Wright's curves run from 80 % to 100 %) */
+  curve: 0.95,
+  /** the first time takes about a quarter longer, give or take */
+  firstTime: 1.25,
+  firstSigma: 0.2,
+} as const;
 const SLOPE_SIGMA = 0.1;
-/** The first time takes about a quarter longer, give or take (from memory). */
-const FIRST_MEAN = Math.log(1.25);
-const FIRST_SIGMA = 0.2;
-/** One person against another (from memory). */
-const PERSON_SIGMA = 0.25;
 /** One piece against the next (from memory). */
 const NOISE_SIGMA = 0.25;
 const Z90 = 1.645;
@@ -59,8 +62,9 @@ function factorOf(of: string, looks: readonly HandsLook[]): LayerFactor {
   const people = names.length > 1 ? names : [];
   const hasFirst = looks.some((l) => l.isFirst);
   // Unknowns: log factor, slope, log of the first time, and what each person adds; the prior of each is one observation of it.
-  const means = [0, SLOPE_MEAN, FIRST_MEAN, ...people.map(() => 0)];
-  const sigmas = [FACTOR_SIGMA, SLOPE_SIGMA, FIRST_SIGMA, ...people.map(() => PERSON_SIGMA)];
+  const { factorSigma, personSigma, curve, firstTime, firstSigma } = HANDS_BEFOREHAND;
+  const means = [0, Math.log2(curve), Math.log(firstTime), ...people.map(() => 0)];
+  const sigmas = [factorSigma, SLOPE_SIGMA, firstSigma, ...people.map(() => personSigma)];
   const n = means.length;
   const precision = Array.from({ length: n }, (_, i) =>
     Array.from({ length: n }, (_, j) => (i === j ? 1 / sigmas[i]! ** 2 : 0)),

@@ -6,9 +6,10 @@ import type { ClockPoints } from '#core/climate';
 import type { Problem } from '#core/kernel';
 import { minutesUntil, nominalOf, originOf, type Layer, type Muster } from '#core/muster';
 import { abilityOf, laneOf, type Plan, type PlanSession, type StepRef } from '#core/plan';
+import { HANDS_BEFOREHAND } from '#core/learn';
 import { isFor, isWash } from '#core/recipe';
 import { endedSteps, standing, type LogEntry } from '#core/log';
-import { dryingLessons, handsLessons, productOf } from '#core/session';
+import { dryingLessons, handsLessons, productOf, type HandsLesson } from '#core/session';
 import { keyOf, productUses, stepUses } from '#core/stores';
 import { noRisks, type Factor, type Helper, type Risks, type Supply } from './risks';
 
@@ -28,13 +29,13 @@ const NOMINAL: Factor = { mean: 0, sigma: 0.3 };
 const YOURS: Factor = { mean: 0, sigma: 0.12 };
 /** One evening’s drying against the next (from memory). */
 const EVENING = 0.2;
-/** A kind of work that was never measured, and one piece against the next (from memory). */
-const WORK: Factor = { mean: 0, sigma: 0.3 };
+const { factorSigma, personSigma, curve, firstTime, firstSigma } = HANDS_BEFOREHAND;
+/** All hands of a bench against the minutes of the recipes, before any were measured: as one person differs from another. */
+const PACE: Factor = { mean: 0, sigma: personSigma };
+/** A kind of work that was never measured: what else there is, of people and layers together. */
+const WORK: Factor = { mean: 0, sigma: Math.sqrt(factorSigma ** 2 - personSigma ** 2) };
+/** One piece against the next (from memory). */
 const PIECE = 0.2;
-/** All hands of a bench against the minutes of the recipes, before any were measured (from memory). */
-const PACE = 0.15;
-/** The first evening of a kind of work takes a quarter longer; what the log has seen is no longer new (from memory). */
-const FIRST_TIME = 1.25;
 /** After a lost evening the next is lost one time in three: people are ill, or away (from memory). */
 const IN_ROWS = 1 / 3;
 /** Error of the drying rate a day ahead (from memory). */
@@ -59,16 +60,16 @@ const RESTOCK_MINUTES = 4 * 1440;
 const MEND_WEIGHT = 25;
 
 /** How often a layer of a kind has to be mended before the log says otherwise (common practice, no source). */
-const MENDED: readonly (readonly [string, (layer: Layer) => boolean, number])[] = [
-  ['lift', (l) => l.task === 'lift', 0.1],
-  ['decal', (l) => l.task === 'decal', 0.08],
-  ['wash', isWash, 0.05],
-  ['seal', isFor('seal'), 0.04],
-  ['spray', (l) => l.method === 'airbrush' || l.method === 'can', 0.03],
-  ['other', () => true, 0.02],
+const MENDED: readonly (readonly [(layer: Layer) => boolean, number])[] = [
+  [(l) => l.task === 'lift', 0.1],
+  [(l) => l.task === 'decal', 0.08],
+  [isWash, 0.05],
+  [isFor('seal'), 0.04],
+  [(l) => l.method === 'airbrush' || l.method === 'can', 0.03],
+  [() => true, 0.02],
 ];
 
-const kindOf = (layer: Layer): string => MENDED.find(([, holds]) => holds(layer))![0];
+const kindOf = (layer: Layer): number => MENDED.findIndex(([holds]) => holds(layer));
 
 /**
  * @param problem in the order of whose operations the risks are given
@@ -88,10 +89,12 @@ export function benchRisks(
   const origin = originOf(muster);
   const lessons = dryingLessons(log, steps, clocks, origin);
   const hands = handsLessons(log, steps);
-  const mended = mendedShares(log, steps);
+  const pace = paceOf(hands);
+  const mended = mishapsOf(log, steps);
   const products = new Map<string, { index: number; factor: Factor }>();
   const works = new Map<string, { index: number; factor: Factor }>();
   const isNew: number[] = [];
+  const slopes: number[] = [];
   const base = noRisks(problem.operations.length);
   problem.operations.forEach((o, i) => {
     const step = steps.get(o.id);
@@ -111,11 +114,17 @@ export function benchRisks(
     }
     const lesson = hands.find((h) => h.recipe === step.recipe.id && h.layer === layer.id);
     base.work[i] = indexed(works, `${step.recipe.id}\n${layer.name}`, () =>
-      lesson ? against(lesson, layer.minutes / Math.max(1e-6, nominalOf(layer, 'minutes'))) : WORK,
+      lesson
+        ? against(lesson, layer.minutes / Math.max(1e-6, nominalOf(layer, 'minutes')))
+        : // Whoever has set the minutes knows these hands.
+          { ...WORK, mean: layer.minutesFrom?.source === 'yours' ? 0 : pace.mean },
     );
-    // A first time that the recipe knows of is planned with more minutes already.
+    // What the log has seen is no longer new; a first time that the recipe knows of is planned with more minutes already.
     isNew[base.work[i]!] = lesson || layer.isFirstTime ? 0 : 1;
-    base.mendChance[i] = mended.get(kindOf(layer)) ?? 0;
+    slopes[base.work[i]!] = Math.log2(lesson?.curve ?? curve);
+    const mishap = kindOf(layer);
+    base.mishap[i] = mishap;
+    base.mendChance[i] = mended[mishap]!.chance;
     base.mendMinutes[i] = MEND_MINUTES;
     base.mendDrying[i] = MEND_DRYING;
   });
@@ -128,11 +137,12 @@ export function benchRisks(
       products: [...products.values()].map((p) => p.factor),
       evening: EVENING,
       works: [...works.values()].map((w) => w.factor),
-      // What is measured of some tells of all.
-      pace: hands.length > 0 ? PACE / 2 : PACE,
+      slopes: Float64Array.from(slopes),
+      mishaps: mended.map((m) => m.sigma),
+      pace: pace.sigma,
       piece: PIECE,
       isNew: Uint8Array.from(isNew),
-      firstTime: FIRST_TIME,
+      firstTime: { mean: Math.log(firstTime), sigma: firstSigma },
       air: AIR,
       lost,
       // Where fewer are lost, fewer are cut short.
@@ -170,25 +180,47 @@ function against(
   return { mean: Math.log(median / planned), sigma: Math.log(high / low) / 2 / Z90 };
 }
 
-/** By kind: the share that has to be mended; a Beta prior with what the log counts. */
-function mendedShares(
-  log: readonly LogEntry[],
-  steps: ReadonlyMap<string, StepRef>,
-): ReadonlyMap<string, number> {
-  const done = new Map<string, number>();
-  const mended = new Map<string, number>();
+/**
+ * What is measured of some kinds of work tells of all: each of them is the bench's pace and something of its own. What a lesson thought
+ * beforehand is taken out of it, so that it does not count once for each.
+ */
+function paceOf(lessons: readonly Pick<HandsLesson, 'median' | 'low' | 'high'>[]): Factor {
+  let precision = 1 / PACE.sigma ** 2;
+  let sum = 0;
+  for (const lesson of lessons) {
+    const { mean, sigma } = against(lesson, 1);
+    const seen = 1 / sigma ** 2 - 1 / factorSigma ** 2;
+    if (seen <= 0) continue;
+    const looks = mean / sigma ** 2 / seen;
+    const weight = 1 / (WORK.sigma ** 2 + 1 / seen);
+    precision += weight;
+    sum += weight * looks;
+  }
+  return { mean: sum / precision, sigma: Math.sqrt(1 / precision) };
+}
+
+/** A share that has to be mended, and the spread of its logarithm. */
+interface Mishap {
+  readonly chance: number;
+  readonly sigma: number;
+}
+
+/** By kind: a Beta prior with what the log counts; its mean, and a log-normal of the same spread. */
+function mishapsOf(log: readonly LogEntry[], steps: ReadonlyMap<string, StepRef>): readonly Mishap[] {
+  const done = MENDED.map(() => 0);
+  const mended = MENDED.map(() => 0);
   for (const e of standing(log)) {
     const step = 'step' in e && e.step !== undefined ? steps.get(e.step) : undefined;
     if (!step || (e.kind !== 'done' && e.kind !== 'rework')) continue;
-    const count = e.kind === 'done' ? done : mended;
-    count.set(kindOf(step.layer), (count.get(kindOf(step.layer)) ?? 0) + 1);
+    (e.kind === 'done' ? done : mended)[kindOf(step.layer)]!++;
   }
-  return new Map(
-    MENDED.map(([kind, , prior]) => [
-      kind,
-      (prior * MEND_WEIGHT + (mended.get(kind) ?? 0)) / (MEND_WEIGHT + (done.get(kind) ?? 0)),
-    ]),
-  );
+  return MENDED.map(([, prior], k) => {
+    const weight = MEND_WEIGHT + done[k]!;
+    const chance = Math.min(0.95, (prior * MEND_WEIGHT + mended[k]!) / weight);
+    // The variance of a Beta against the square of its mean.
+    const spread = (1 - chance) / chance / (weight + 1);
+    return { chance, sigma: Math.sqrt(Math.log(1 + spread)) };
+  });
 }
 
 /** The share of evenings on which nobody comes: as the user says, corrected by those since the first entry that left no trace. */

@@ -16,6 +16,8 @@ export const STREAM = {
   absent: 9,
   usage: 10,
   pace: 11,
+  mishaps: 12,
+  first: 13,
 } as const;
 
 /** 0 ≤ u < 1, by what it is of; Murmur3’s finaliser (public domain) over the four numbers. */

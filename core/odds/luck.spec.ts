@@ -93,7 +93,7 @@ describe('work that this bench has never done', () => {
       work: Int32Array.from(none.work, () => 0),
       works: [{ mean: 0, sigma: 0 }],
       isNew: Uint8Array.of(1),
-      firstTime: 1.5,
+      firstTime: { mean: Math.log(1.5), sigma: 0 },
     };
     const luck = new Luck(course, risks, 3);
     luck.draw(0, 0, {});
@@ -102,5 +102,75 @@ describe('work that this bench has never done', () => {
     expect(luck.minutes(2, DAY + 1140)).toBe(30);
     luck.draw(1, 0, {});
     expect(luck.minutes(2, DAY + 1140)).toBe(45);
+  });
+
+  it('takes as much longer as these hands are slow at what is new, the same in all of a future', () => {
+    const risks: Risks = {
+      ...none,
+      work: Int32Array.from(none.work, (_, i) => i % 2),
+      works: [
+        { mean: 0, sigma: 0 },
+        { mean: 0, sigma: 0 },
+      ],
+      isNew: Uint8Array.of(1, 1),
+      firstTime: { mean: Math.log(1.25), sigma: 0.2 },
+    };
+    const luck = new Luck(course, risks, 3);
+    const logs = Array.from({ length: FUTURES }, (_, f) => {
+      luck.draw(f, 0, {});
+      expect(luck.minutes(1, 1200)).toBe(luck.minutes(0, 1140));
+      return Math.log(luck.minutes(0, 1140) / 30);
+    });
+    const mean = logs.reduce((a, b) => a + b, 0) / FUTURES;
+    const spread = Math.sqrt(logs.reduce((a, b) => a + (b - mean) ** 2, 0) / FUTURES);
+    expect(mean).toBeCloseTo(Math.log(1.25), 1);
+    expect(spread).toBeCloseTo(0.2, 1);
+  });
+});
+
+describe('pieces of one kind in a row', () => {
+  // Wright (1936), T. P., Factors Affecting the Cost of Airplanes: the same share of the minutes less at every doubling.
+  it('take less of the hands at every doubling, until the next evening', () => {
+    const risks: Risks = {
+      ...none,
+      work: Int32Array.from(none.work, () => 0),
+      works: [{ mean: 0, sigma: 0 }],
+      slopes: Float64Array.of(Math.log2(0.8)),
+    };
+    const luck = new Luck(course, risks, 3);
+    luck.draw(0, 0, {});
+    const first = [0, 1, 2, 3].map((i) => luck.minutes(i, 1140));
+    // 30, 30 · 0.8, and 30 · 0.8 · 0.8 at the fourth.
+    expect([first[0], first[1], first[3]]).toEqual([30, 24, 19]);
+    expect(luck.minutes(4, DAY + 1140)).toBe(30);
+    luck.draw(1, 0, {});
+    expect(luck.minutes(0, 1140)).toBe(30);
+  });
+});
+
+describe('mishaps of one kind', () => {
+  const count = course.ids.length;
+  const mishapsWith = (sigma: number): readonly number[] => {
+    const risks: Risks = {
+      ...none,
+      mendChance: none.mendChance.map(() => 0.04),
+      mishap: new Int32Array(count),
+      mishaps: [sigma],
+    };
+    const luck = new Luck(course, risks, 3);
+    return Array.from({ length: 4000 }, (_, f) => {
+      luck.draw(f, 0, {});
+      return Array.from({ length: count }, (_i, i) => luck.isMended(i)).filter((m) => m).length;
+    });
+  };
+  const mean = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0) / list.length;
+
+  it('are as many on the mean as said, however little is known of their rate', () => {
+    for (const sigma of [0, 0.5, 0.9]) expect(mean(mishapsWith(sigma)) / count).toBeCloseTo(0.04, 2);
+  });
+
+  it('come together where little is known of their rate: many of them, or none', () => {
+    const three = (sigma: number): number => mean(mishapsWith(sigma).map((m) => (m > 2 ? 1 : 0)));
+    expect(three(0.9)).toBeGreaterThan(2 * three(0));
   });
 });

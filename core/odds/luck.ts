@@ -24,8 +24,15 @@ export class Luck {
   readonly usage: Float64Array;
   /** by kind of work: the day on which it was done first; −1: not yet */
   private readonly firstDay: Int32Array;
+  /** by kind of work: the day on which it was done last, and how many pieces that day */
+  private readonly lastDay: Int32Array;
+  private readonly inRow: Int32Array;
+  /** by kind of mishap: how many times as often as beforehand */
+  private readonly mishaps: Float64Array;
   /** of all hands: the logarithm of their factor */
   pace = 0;
+  /** how many times longer a first evening takes */
+  private firstTime = 1;
   lost = 0;
   absent = 0;
   protected future = 0;
@@ -41,7 +48,10 @@ export class Luck {
     this.isLost = new Uint8Array(sessions);
     this.until = new Float64Array(sessions);
     this.usage = new Float64Array(risks.supplies.length);
+    this.mishaps = new Float64Array(risks.mishaps.length);
     this.firstDay = new Int32Array(risks.works.length).fill(-1);
+    this.lastDay = new Int32Array(risks.works.length).fill(-1);
+    this.inRow = new Int32Array(risks.works.length);
     const helpers = new Map(risks.helpers.map((h) => [h.hands, h]));
     this.away = course.open.map((open, r) =>
       open && helpers.has(r) ? new Uint8Array(open.length / 2) : null,
@@ -63,15 +73,22 @@ export class Luck {
       this.products[k] = p.mean + p.sigma * normal(seed, future, STREAM.product, k);
     });
     this.pace = risks.pace === 0 ? 0 : risks.pace * normal(seed, future, STREAM.pace, 0);
+    const { firstTime } = risks;
+    this.firstTime = Math.exp(firstTime.mean + firstTime.sigma * normal(seed, future, STREAM.first, 0));
     risks.works.forEach((w, k) => {
       this.works[k] = w.mean + w.sigma * normal(seed, future, STREAM.hands, k);
     });
     risks.supplies.forEach((_, k) => {
       this.usage[k] = Math.exp(risks.usage * normal(seed, future, STREAM.usage, k));
     });
+    risks.mishaps.forEach((sigma, k) => {
+      // One on the mean, however wide.
+      this.mishaps[k] = Math.exp(sigma * normal(seed, future, STREAM.mishaps, k) - sigma ** 2 / 2);
+    });
     this.air.draw(seed, future, risks.air, now);
     this.lost = 0;
     this.firstDay.fill(-1);
+    this.lastDay.fill(-1);
     const { after, else: other } = lostChances(risks);
     let wasLost = false;
     for (let k = 0; k < this.isLost.length; k++) {
@@ -107,7 +124,7 @@ export class Luck {
     return Math.exp(this.products[product]! + own);
   }
 
-  /** Minutes of hands that an operation takes when it is begun at this minute. */
+  /** Minutes of hands that an operation takes when it is begun at this minute: asked in the order in which they are begun. */
   minutes(i: number, at: number): number {
     const planned = this.course.minutes[i]!;
     const work = this.risks.work[i]!;
@@ -116,9 +133,20 @@ export class Luck {
     const own =
       this.pace +
       this.works[work]! +
+      this.practice(work, at) +
       (piece === 0 ? 0 : piece * normal(this.seed, this.future, STREAM.piece, i));
-    const minutes = planned * Math.exp(own) * (this.isFirstTime(work, at) ? this.risks.firstTime : 1);
+    const minutes = planned * Math.exp(own) * (this.isFirstTime(work, at) ? this.firstTime : 1);
     return minutes === planned ? planned : Math.max(1, Math.round(minutes));
+  }
+
+  /** The logarithm of what a piece takes of the minutes of the evening's first. */
+  protected practice(work: number, at: number): number {
+    const slope = this.risks.slopes[work] ?? 0;
+    if (slope === 0) return 0;
+    const day = Math.floor(at / DAY);
+    this.inRow[work] = this.lastDay[work] === day ? this.inRow[work]! + 1 : 1;
+    this.lastDay[work] = day;
+    return slope * Math.log(this.inRow[work]!);
   }
 
   /** Is it the first evening on which this bench does such work? */
@@ -131,7 +159,8 @@ export class Luck {
 
   /** Has it to be mended? */
   isMended(i: number): boolean {
-    const chance = this.risks.mendChance[i]!;
+    const kind = this.risks.mishap[i]!;
+    const chance = this.risks.mendChance[i]! * (kind < 0 ? 1 : this.mishaps[kind]!);
     return chance > 0 && uniform(this.seed, this.future, STREAM.rework, i) < chance;
   }
 }

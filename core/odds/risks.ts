@@ -16,15 +16,20 @@ export interface Risks {
   /** by operation: which kind of work it is; −1: it always takes what it takes */
   readonly work: Int32Array;
   readonly works: readonly Factor[];
+  /** by kind of work: the n-th piece of an evening takes `n^slope` of the minutes of the first (Wright 1936); 0: each takes as long */
+  readonly slopes: Float64Array;
   /** how much quicker or slower these hands are on the whole: the logarithm’s spread */
   readonly pace: number;
   /** how much one piece’s work differs from the next */
   readonly piece: number;
   /** by kind of work (1): this bench has never done it, and on the first evening it takes so many times longer */
   readonly isNew: Uint8Array;
-  readonly firstTime: number;
+  readonly firstTime: Factor;
   /** by operation: how likely it has to be mended, with so many minutes of hands and of drying */
   readonly mendChance: Float64Array;
+  /** by operation: what kind of mishap that is; −1: none that others have in common. And by kind: the spread of the logarithm of its rate */
+  readonly mishap: Int32Array;
+  readonly mishaps: readonly number[];
   readonly mendMinutes: Float64Array;
   readonly mendDrying: Float64Array;
   /** error of the air a day ahead, on the logarithm of the drying rate; it grows with the root of the days, up to a week */
@@ -78,11 +83,14 @@ export function noRisks(operations: number): Risks {
     evening: 0,
     work: new Int32Array(operations).fill(-1),
     works: [],
+    slopes: new Float64Array(0),
     pace: 0,
     piece: 0,
     isNew: new Uint8Array(0),
-    firstTime: 1,
+    firstTime: { mean: 0, sigma: 0 },
     mendChance: new Float64Array(operations),
+    mishap: new Int32Array(operations).fill(-1),
+    mishaps: [],
     mendMinutes: new Float64Array(operations),
     mendDrying: new Float64Array(operations),
     air: 0,

@@ -58,6 +58,23 @@ describe('hands', () => {
     expect(workOf(quick, 'eyes').mean).toBeLessThan(-0.02);
   });
 
+  it('count each look once: one of each of three kinds is worth what the two spreads and the noise say', () => {
+    const seen = new Set<string>();
+    const looks = measured(painted(), 3, 1.5).filter((e) => {
+      const kind = e.kind === 'done' ? e.step.split('.').at(-1)! : '';
+      return e.at.startsWith('2027-03-01') && seen.size < seen.add(kind).size;
+    });
+    expect(looks).toHaveLength(3);
+    // Normal all of it: a look is the pace (0.25), the kind (what is left of 0.35), the first time (0.2) and the noise (0.25).
+    const look = 1 / (0.35 ** 2 - 0.25 ** 2 + 0.2 ** 2 + 0.25 ** 2);
+    const asked = risksOf(painted(), looks);
+    expect(workOf(asked, 'eyes').mean).toBeCloseTo(
+      (Math.log(1.5) * 3 * look) / (1 / 0.25 ** 2 + 3 * look),
+      6,
+    );
+    expect(asked.risks.pace).toBeCloseTo(1 / Math.sqrt(1 / 0.25 ** 2 + 3 * look), 6);
+  });
+
   it('do what their owner has set the minutes of as the owner says', () => {
     const own = painted({ minutesFrom: { source: 'yours', nominalMinutes: 10 } });
     const asked = risksOf(own, measured(own, 4, 1.5));

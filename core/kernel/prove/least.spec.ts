@@ -121,6 +121,10 @@ describe('what no plan goes below', () => {
     const lags = [follow('b1', 'wash'), follow('wash', 'b2')];
     const { setup, runs } = leastSums(bonesWith([sprayed('wash', 'umber')], lags))!;
     expect({ setup, runs }).toEqual({ setup: 3 * 4, runs: 3 });
+    // Somebody else's wash with a brush: nothing of these hands lies between.
+    const others = { ...sprayed('wash', 'umber'), uses: [] };
+    const { setup: less, runs: fewer } = leastSums(bonesWith([others], lags))!;
+    expect({ setup: less, runs: fewer }).toEqual({ setup: 1 * 4, runs: 1 });
     // Beside it, not between: once is enough.
     const beside = leastSums(bonesWith([sprayed('wash', 'umber')], [follow('b1', 'b2')]))!;
     expect({ setup: beside.setup, runs: beside.runs }).toEqual({ setup: 2 * 4, runs: 2 });

@@ -60,8 +60,7 @@ function minutesSince(
     let minutes = begun.has(i) ? 0 : -Infinity;
     for (const lag of model.lagsIn[i]!) {
       const { from } = lag;
-      if (since[from]! >= 0)
-        minutes = Math.max(minutes, since[from]! + stay(model, from) + leastWait(lag));
+      if (since[from]! >= 0) minutes = Math.max(minutes, since[from]! + stay(model, from) + leastWait(lag));
     }
     const isBetween = minutes >= 0 && model.family[i] !== family && isOn(model, i, resource);
     since[i] = isBetween ? Infinity : minutes;

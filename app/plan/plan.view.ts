@@ -23,6 +23,7 @@ import {
   datesProved,
   dayName,
   duration,
+  mayBeLessLate,
   moment,
   operationId,
   pinned,
@@ -263,16 +264,19 @@ export class PlanView {
   /** What a longer search could save at the most, by what is proved. */
   protected readonly hope = computed(() => {
     const plan = this.plan();
-    const least = this.planner.solved()?.least;
+    const solved = this.planner.solved();
+    const least = solved?.least;
     if (!plan || !least || plan.isOptimal) return null;
     const minutes = plan.setupMinutes - least.setup;
     const runs = plan.runs - least.runs;
     const parts = [
-      ...(plan.lateMinutes > 0 ? ['minutes of lateness'] : []),
       ...(plan.runs > 0 && runs > 0 && least.runs > 0 ? [`${runs} ${runs === 1 ? 'run' : 'runs'}`] : []),
       ...(minutes > 0 ? [`${duration(minutes)} of changing over`] : []),
     ];
-    return parts.length === 0 ? null : `it could save at most ${parts.join(' and ')}`;
+    const saved = parts.length === 0 ? null : `save at most ${parts.join(' and ')}`;
+    if (mayBeLessLate(solved.solution.cost?.tardiness ?? 0, least.tardiness))
+      return `it could still be less late${saved ? `, and ${saved}` : ''}`;
+    return saved && `it could ${saved}`;
   });
   protected readonly naive = computed(() => {
     const late = this.planner.naiveLateMinutes();

@@ -35,4 +35,13 @@ export { eveningOf, type Evening } from './evening';
 export { BARE, conflictInWords, conflictWords, type Naming } from './conflicts';
 export { causeWords, lateBecause, whyOf, type ReasonWords, type Why } from './reasons';
 export { runSheet, type RunEntry, type RunSheet } from './runSheet';
-export { clockTime, datesProved, dayName, duration, listed, moment, thereWords } from './words';
+export {
+  clockTime,
+  datesProved,
+  dayName,
+  duration,
+  listed,
+  mayBeLessLate,
+  moment,
+  thereWords,
+} from './words';

@@ -2,7 +2,7 @@
 import { addMinutes, format, parseISO } from 'date-fns';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { clockTime, datesProved, dayName, deedWords, duration, listed, moment } from './index';
+import { clockTime, datesProved, dayName, deedWords, duration, listed, mayBeLessLate, moment } from './index';
 import { isSameDay } from './words';
 
 /** What a duration says, in minutes. */
@@ -118,6 +118,9 @@ describe('what is proved of late dates', () => {
     expect(datesProved(900, 40)).toBe('no plan keeps every date');
     expect(datesProved(42, 40)).toBe('no plan keeps every date');
     expect(datesProved(41, 40)).toBe('no plan is better on dates');
+    // A longer search is worth something for the dates only where they might still come out better.
+    expect([mayBeLessLate(0, 0), mayBeLessLate(41, 40)]).toEqual([false, false]);
+    expect([mayBeLessLate(900, 0), mayBeLessLate(42, 40)]).toEqual([true, true]);
   });
 });
 

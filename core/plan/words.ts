@@ -71,5 +71,8 @@ const SAME = 1;
  */
 export function datesProved(late: number, least: number): string | null {
   if (late <= 0 || least <= 0) return null;
-  return late <= least + SAME ? 'no plan is better on dates' : 'no plan keeps every date';
+  return mayBeLessLate(late, least) ? 'no plan keeps every date' : 'no plan is better on dates';
 }
+
+/** Could another plan be less late, for all that is proved? Both in weighted minutes. */
+export const mayBeLessLate = (late: number, least: number): boolean => late > least + SAME;

@@ -162,3 +162,34 @@ test('will I make it? The odds of every date are told at once, narrow, and rise 
   await expect(page.getByText('5 units have been given odds')).toBeVisible({ timeout: 60_000 });
   expect(errors).toEqual([]);
 });
+
+test('evenings that nobody came to are told until the rest is planned from now, and a reload keeps that', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await page.goto('/plan');
+  await planned(page);
+  const note = page.getByTestId('gone-by');
+  await expect(note).toHaveCount(0);
+  const firstEvening = page.locator('pm-lamp-head').first();
+  const before = await firstEvening.innerText();
+
+  // The demo begins within a week.
+  await page.clock.install({ time: Date.now() + 15 * 86_400_000 });
+  await page.reload();
+  await planned(page);
+  await expect(note).toContainText(/sessions have gone by, the first Mon/);
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'Tonight', exact: true }).click();
+  await expect(note).toBeVisible();
+  await expectAccessible(page);
+  await replanned(page, () => note.getByRole('button', { name: 'Plan the rest from now' }).click());
+  await expect(note).toHaveCount(0);
+
+  await page.getByRole('link', { name: 'Plan', exact: true }).click();
+  await expect.poll(() => firstEvening.innerText()).not.toBe(before);
+  await page.reload();
+  await planned(page);
+  await expect(note).toHaveCount(0);
+  expect(errors).toEqual([]);
+});

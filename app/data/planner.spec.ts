@@ -81,6 +81,10 @@ async function tabWith(puppet: Puppet): Promise<TestTab> {
   await tab.store.add(smallMuster(), 'small');
   return tab;
 }
+const withLayerMinutes = (muster: Muster, minutes: number): Muster => ({
+  ...muster,
+  recipes: muster.recipes.map((r) => ({ ...r, layers: r.layers.map((l) => ({ ...l, minutes })) })),
+});
 /** A tab with its first plan. */
 async function planned(puppet: Puppet): Promise<TestTab> {
   const tab = await tabWith(puppet);
@@ -378,6 +382,26 @@ describe('what the desk answers', () => {
     await soon(() =>
       expect([tab.planner.state(), tab.planner.problem()]).toEqual(['failed', 'a rule is broken']),
     );
+  });
+});
+
+describe('after evenings on which nothing happened', () => {
+  it('the rest is planned from now once that is asked for, and so is every change after it, also in a tab opened anew', async () => {
+    const puppet = new Puppet();
+    const tab = await planned(puppet);
+    tab.planner.replan();
+    await soon(() => expect(puppet.orders).toHaveLength(2));
+    expect(puppet.orders[1]).toMatchObject({ now: '2027-03-01T18:30:00Z', log: [] });
+    puppet.answer(done(solved(puppet.orders[1]!, 20)));
+    await soon(() => expect(tab.planner.state()).toBe('planned'));
+
+    const again = new Puppet();
+    const next = await openTab(NOON, undefined, 'UTC', again.open);
+    await soon(() => expect(next.planner.state()).toBe('planned'));
+    expect(again.orders).toEqual([]);
+    next.store.change('Slower', (m) => withLayerMinutes(m, 30));
+    await soon(() => expect(again.orders).toHaveLength(1));
+    expect(again.orders[0]).toMatchObject({ now: '2027-03-01T18:30:00Z', log: [] });
   });
 });
 

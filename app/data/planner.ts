@@ -2,7 +2,7 @@
 import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
 import { proxy } from 'comlink';
 import { debounceTime, firstValueFrom, merge, Observable, Subject, switchMap, tap } from 'rxjs';
-import { instantOf, originOf, type Muster } from '#core/muster';
+import { instantOf, minutesUntil, originOf, type Muster } from '#core/muster';
 import type { WayOut, Why } from '#core/plan';
 import { hasHistory, type LogEntry, type New } from '#core/log';
 import type { Shown } from '#core/session';
@@ -271,10 +271,13 @@ export class Planner {
     });
   }
 
-  /** The log as the kernel is to know it; nothing while nothing has been done. */
+  /** The log as the kernel is to know it; nothing while nothing has been done, unless evenings have been given up for lost already. */
   private history(): Pick<Order, 'log' | 'now'> {
     const log = this.logbook.entries();
-    return { log, now: hasHistory(log) ? instantOf(this.now()) : null };
+    const now = instantOf(this.now());
+    const last = this.result();
+    const isUnderWay = last !== null && last.now !== null && minutesUntil(originOf(last.muster), now) > 0;
+    return { log, now: isUnderWay || hasHistory(log) ? now : null };
   }
 
   private async onMuster(muster: Muster): Promise<void> {
@@ -325,7 +328,7 @@ export class Planner {
   private async stillHolds(muster: Muster): Promise<boolean> {
     const last = this.result();
     const log = this.logbook.entries();
-    if (!last || !this.isWhole || hasHistory(log) !== (last.now !== null)) return false;
+    if (!last || !this.isWhole || (this.history().now === null) !== (last.now === null)) return false;
     const { solved: plan, ...was } = last;
     const posing = { ...was, muster, log };
     const solved = await this.atDesk()

@@ -48,6 +48,7 @@ import { StepCard } from './stepCard';
 import { planPicture, type Palette } from './planPicture';
 import { PlanRow, type Span } from './planRow';
 import { followed, widening, type Shown } from './follow';
+import { GoneByNote } from './goneByNote';
 import { LampHead } from './lampHead';
 import { gateOf, rowsOf, type Body, type Row } from './rows';
 import { timeAxis, type TimeAxis } from './timeAxis';
@@ -79,6 +80,7 @@ const ZOOMS = [0.5, 0.8, 1.15, 1.7, 2.6];
     LampHead,
     RouterLink,
     Findings,
+    GoneByNote,
     Patterns,
     PlanRow,
     StepCard,

@@ -23,6 +23,7 @@ import { Logbook } from '../data/logbook';
 import { MusterStore } from '../data/musterStore';
 import { Forecasts } from '../data/forecasts';
 import { Planner } from '../data/planner';
+import { GoneByNote } from '../plan/goneByNote';
 import { WaysOutPanel } from '../plan/waysOutPanel';
 import { Button } from '../ui/button';
 import { FileButton } from '../ui/fileButton';
@@ -52,6 +53,7 @@ import { WhereItGoes } from './whereItGoes';
     EveningStrip,
     FarView,
     FileButton,
+    GoneByNote,
     MorePanel,
     Patterns,
     RouterLink,

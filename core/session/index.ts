@@ -30,6 +30,7 @@ export {
 } from './solved';
 export { doneDeeds, passesLeft, timingOf, waitedFor, type Mixed, type Timing } from './acts';
 export { agenda, type Agenda } from './agenda';
+export { goneBy, type GoneBy } from './goneBy';
 export { alarmsOf, dueAlarms, nextAlarm, type Alarm } from './alarms';
 export { restingCoats, shelfAt, type Resting, type ShelfRow, type ShelfState } from './shelf';
 export { stripOf, type Strip, type StripRun } from './strip';

@@ -20,7 +20,7 @@ import { Button } from '../ui/button';
     >
       <p class="min-w-0 grow text-[0.95rem]">
         <strong class="text-lamp">{{ t }}</strong>
-        <span class="text-mute"> If any of it was done, tick it off tonight first.</span>
+        <span class="text-mute"> If any of it was done, tick it off first.</span>
       </p>
       <button pmButton="small" (click)="planner.replan()">Plan the rest from now</button>
     </div>

@@ -46,6 +46,14 @@ describe('the muster in hand', () => {
     expect(later.store.muster()).toEqual(tab.store.muster());
   });
 
+  it('is the demo from the next Monday on once the evening of this one is over', async () => {
+    const during = await openTab(new Date('2026-11-30T21:59:00Z'));
+    expect(originOf(during.store.muster()!).date).toBe('2026-11-30');
+    await emptyBrowser();
+    const after = await openTab(new Date('2026-11-30T22:00:00Z'));
+    expect(originOf(after.store.muster()!).date).toBe('2026-12-07');
+  });
+
   it('is in the next tab as it was left, with what can be undone and redone', async () => {
     const tab = await openTab(NOON);
     const first = nameIn(tab);

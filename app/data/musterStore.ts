@@ -240,14 +240,17 @@ export class MusterStore {
     remember(OPEN, id);
   }
 
-  private today(): string {
-    return wallTime(this.zone, instantOf(this.now())).slice(0, 10);
+  /** @param ahead so many hours before midnight it is tomorrow already */
+  private today(ahead = 0): string {
+    const at = new Date(this.now().getTime() + ahead * 3_600_000);
+    return wallTime(this.zone, instantOf(at)).slice(0, 10);
   }
 
   /** Fetched when it is asked for: most never do. */
   private async demo(): Promise<Muster> {
     const { fenMuster, mondayFrom } = await import('#demo/fen');
-    return fenMuster(mondayFrom(this.today()), this.zone);
+    // From ten on a Monday its first evening is over.
+    return fenMuster(mondayFrom(this.today(2)), this.zone);
   }
 
   private tellWithUndo(text: string): void {

@@ -51,6 +51,11 @@ export function intervalAfter(open: OpenHours, t: Minute): number {
   return i;
 }
 
+/** Minutes of the longest interval; 1 where there is none. */
+export function longestInterval({ from, to }: OpenHours): number {
+  return from.reduce((most, begin, k) => Math.max(most, to[k]! - begin), 1);
+}
+
 /** Earliest start >= t with `[start - setup, start + minutes)` in one interval, or NEVER. */
 export function nextFit(open: OpenHours | null, t: Minute, setup: number, minutes: number): Minute {
   if (open === null) return Math.max(t, setup);

@@ -2,7 +2,7 @@
 import { withinReach } from '../document/horizon';
 import type { Problem } from '../document/document';
 import { buildModel, change, type Model } from '../model/model';
-import type { OpenHours } from '../model/openHours';
+import { longestInterval, type OpenHours } from '../model/openHours';
 import { overload } from './overload';
 import { propagate, type Known } from './propagate';
 import { timesTakenUp } from './takenUp';
@@ -106,6 +106,6 @@ function familiesOn(
 /** The least number of sessions that hold so much work. */
 function sessionsFilled(model: Model, open: OpenHours | null, wanted: readonly OperationIndex[]): number {
   if (open === null || wanted.length === 0) return 0;
-  const longest = open.from.reduce((most, from, k) => Math.max(most, open.to[k]! - from), 1);
-  return Math.ceil(wanted.reduce((sum, i) => sum + (model.pausable[i] ? 1 : model.minutes[i]!), 0) / longest);
+  const work = wanted.reduce((sum, i) => sum + (model.pausable[i] ? 1 : model.minutes[i]!), 0);
+  return Math.ceil(work / longestInterval(open));
 }

@@ -4,7 +4,7 @@
  */
 import type { DryingClock } from '../model/dryingClock';
 import type { Model } from '../model/model';
-import { intervalAfter, type OpenHours } from '../model/openHours';
+import { intervalAfter, longestInterval, type OpenHours } from '../model/openHours';
 import type { OperationIndex, ResourceIndex } from '../model/units';
 import type { Known } from './propagate';
 
@@ -23,8 +23,7 @@ export interface Work {
 export function timesTakenUp(known: Known, { resource, operations, open }: Work): number {
   const { model, bounds } = known;
   const interval = (t: number): number => (open === null ? 0 : intervalAfter(open, t));
-  const session =
-    open === null ? Infinity : open.from.reduce((most, from, k) => Math.max(most, open.to[k]! - from), 1);
+  const session = open === null ? Infinity : longestInterval(open);
   const fits = (i: OperationIndex, since: number): boolean =>
     since <= 0 || (since < Infinity && since + (model.pausable[i] ? 1 : model.minutes[i]!) <= session);
   let left = new Map(

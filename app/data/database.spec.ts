@@ -25,7 +25,7 @@ const current = async (of: string): Promise<number> => (await database.load(of))
 
 beforeEach(async () => {
   emptyBrowser();
-  tab = await openTab(NOON, () => undefined, 'UTC', undefined, false);
+  tab = await openTab(NOON, { wantsDemo: false });
   database = tab.database;
   await database.create('m', named('first'), 'Made');
 });

@@ -6,7 +6,7 @@ import { inject, Injectable } from '@angular/core';
 import Dexie, { liveQuery, type Observable, type Table, type Transaction } from 'dexie';
 import type { Solution } from '#core/kernel';
 import { fromFirstFormat, instantOf, type Instant, type Muster } from '#core/muster';
-import { fromFirstLog, withoutRepeats, type LogEntry } from '#core/log';
+import { afterReopening, DECIDING_KINDS, fromFirstLog, newEntries, type LogEntry } from '#core/log';
 import { NOW, ZONE } from './environment';
 
 /** The setting that says whether alarms ring: `yes` or `no`. */
@@ -104,8 +104,6 @@ export const MOST_LETTERS = 12_000_000;
 export const FIRST = 'first';
 /** So many entries are read or written before the page may draw again. */
 const BUNDLE = 250;
-/** Entries that decide whether a step is over already. */
-const DECIDING: readonly LogEntry['kind'][] = ['done', 'skipped', 'taken-back'];
 
 class MusterDatabase extends Dexie {
   readonly musters!: Table<KeptMuster, string>;
@@ -277,20 +275,15 @@ export class Database {
   }
 
   /**
-   * Adds what happened to a muster's log, all or none; a step that is over is not done a second time.
+   * Adds what happened to a muster's log, all or none; a step that is over is not done a second time, unless a rework has reopened it.
    * @returns those that were added
    */
   async addToLog(of: string, entries: readonly LogEntry[]): Promise<LogEntry[]> {
     return this.db.transaction('rw', this.db.entries, async () => {
-      const keys = DECIDING.map((kind): [string, string] => [of, kind]);
-      const deciding = await this.db.entries.where('[of+kind]').anyOf(keys).toArray();
-      return this.addNew(
-        of,
-        withoutRepeats(
-          deciding.map((r) => r.entry),
-          entries,
-        ),
-      );
+      const keys = DECIDING_KINDS.map((kind): [string, string] => [of, kind]);
+      const rows = await this.db.entries.where('[of+kind]').anyOf(keys).toArray();
+      const deciding = rows.map((r) => r.entry);
+      return this.addNew(of, newEntries(deciding, afterReopening(deciding, entries)));
     });
   }
 

@@ -41,3 +41,6 @@ export const TODAY = new InjectionToken<(zone: string) => LocalDate>('today', {
 export const CORES = new InjectionToken<number>('cores', {
   factory: () => globalThis.navigator?.hardwareConcurrency ?? 1,
 });
+
+/** Milliseconds of quiet after which a change is planned: a burst of keystrokes is one change. */
+export const PLANNING_PAUSE_MS = new InjectionToken<number>('planning pause', { factory: () => 350 });

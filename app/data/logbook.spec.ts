@@ -187,9 +187,9 @@ describe('a disk that fails', () => {
   });
 
   it('that cannot be read is told of, and the log is empty, not wrong', async () => {
-    const tab = await openTab(EVENING, (database) =>
-      vi.spyOn(database, 'readLog').mockRejectedValueOnce(new Error('no access')),
-    );
+    const tab = await openTab(EVENING, {
+      prepare: (database) => vi.spyOn(database, 'readLog').mockRejectedValueOnce(new Error('no access')),
+    });
     expect(tab.logbook.trouble()).toContain('no access');
     expect(tab.logbook.entries()).toEqual([]);
   });
@@ -241,7 +241,7 @@ describe('a log from elsewhere', () => {
   });
 
   it('of the first format comes in with the bench’s own time, and a newer one is refused', async () => {
-    const tab = await openTab(EVENING, undefined, 'Europe/Vienna');
+    const tab = await openTab(EVENING, { zone: 'Europe/Vienna' });
     const first = (at: string): string =>
       JSON.stringify({ format: 'patient-muster-log/1', entries: [{ id: 'x', at, kind: 'stopped' }] });
     expect(await tab.logbook.bringIn(first('2026-11-30T19:30'))).toBe(1);

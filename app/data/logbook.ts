@@ -4,7 +4,15 @@
  */
 import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
 import type { Subscription } from 'dexie';
-import { entryId, LOG_FORMAT, mergeLogs, withoutRepeats, type LogEntry, type New } from '#core/log';
+import {
+  afterReopening,
+  entryId,
+  LOG_FORMAT,
+  mergeLogs,
+  newEntries,
+  type LogEntry,
+  type New,
+} from '#core/log';
 import { instantOf } from '#core/muster';
 import { BenchClock } from './benchClock';
 import { Database } from './database';
@@ -19,9 +27,20 @@ import { forget, recall, remember } from './tabMemory';
 /** A write that failed is tried again so often. */
 const RETRY_MS = 5000;
 
+/** What to say of an entry that waits, after its name. */
+export const NOT_SAVED_YET = `is not saved yet: this browser can’t write. We try again every ${RETRY_MS / 1000} seconds.`;
+
 /** What a rehearsal has written: it belongs to its tab and goes with it. */
 const REHEARSED = 'patient-muster rehearsed';
 const REHEARSED_ON = 'patient-muster rehearsed on';
+
+/** What became of entries that were to be written. */
+export interface Written {
+  /** those of them that are in the log now; what it had already is not among them */
+  readonly added: readonly LogEntry[];
+  /** false: the disk refused; they wait, and are tried again */
+  readonly isSaved: boolean;
+}
 
 @Injectable({ providedIn: 'root' })
 export class Logbook {
@@ -75,23 +94,23 @@ export class Logbook {
     return this.loading;
   }
 
-  /** Writes an entry at the present moment; resolves when it is safe on disk, or is told not to be. */
-  async add(entry: New<LogEntry>, at: Date = this.clock.read()): Promise<void> {
-    await this.addAll([entry], at);
+  /** Writes an entry at the present moment; resolves when it is safe on disk, or is known not to be. */
+  async add(entry: New<LogEntry>, at: Date = this.clock.read()): Promise<Written> {
+    return this.addAll([entry], at);
   }
 
-  /** Several at one moment: all of them are kept, or none. */
-  async addAll(entries: readonly New<LogEntry>[], at: Date = this.clock.read()): Promise<void> {
-    await this.addEach(entries.map((entry) => ({ entry, at })));
+  /** Several at one moment: all of them are saved, or none. */
+  async addAll(entries: readonly New<LogEntry>[], at: Date = this.clock.read()): Promise<Written> {
+    return this.addEach(entries.map((entry) => ({ entry, at })));
   }
 
-  /** Several, each at its own moment: all of them are kept, or none. */
-  async addEach(list: readonly { readonly entry: New<LogEntry>; readonly at: Date }[]): Promise<void> {
+  /** Several, each at its own moment: all of them are saved, or none. */
+  async addEach(list: readonly { readonly entry: New<LogEntry>; readonly at: Date }[]): Promise<Written> {
     const act = this.newEntryId();
     const muster = this.store.muster();
     const { aboutStep, airOf } = await fetchCraft();
     const airThen = muster ? airOf(muster) : () => null;
-    await this.write(
+    return this.write(
       list.map(({ entry, at }) => {
         const about =
           muster && 'step' in entry && entry.step !== undefined ? aboutStep(muster, entry.step) : null;
@@ -108,8 +127,8 @@ export class Logbook {
   }
 
   /** Takes entries back, all of them or none; they and the taking back stay in the log. */
-  async takeBack(entries: readonly LogEntry[]): Promise<void> {
-    await this.addAll(entries.map((e) => ({ kind: 'taken-back' as const, entry: e.id })));
+  async takeBack(entries: readonly LogEntry[]): Promise<Written> {
+    return this.addAll(entries.map((e) => ({ kind: 'taken-back' as const, entry: e.id })));
   }
 
   /** The whole log as a file, with what could not be written in this browser; in a rehearsal with what happened there. */
@@ -198,16 +217,23 @@ export class Logbook {
   }
 
   /** What could not be written before goes first; nothing counts as done that is not on disk. */
-  private async write(entries: readonly LogEntry[]): Promise<void> {
+  private async write(entries: readonly LogEntry[]): Promise<Written> {
     const of = this.of;
-    if (of === null) return this.keeping.failed('The log is', new Error('no muster is in hand'));
+    if (of === null) {
+      this.keeping.failed('The log is', new Error('no muster is in hand'));
+      return { added: [], isSaved: false };
+    }
     if (this.isRehearsal()) {
-      this.setRehearsed(mergeLogs(this.rehearsed(), withoutRepeats(this.entries(), entries)));
-      return;
+      const added = newEntries(this.entries(), afterReopening(this.entries(), entries));
+      this.setRehearsed(mergeLogs(this.rehearsed(), added));
+      this.tellRepeats(entries.length - added.length);
+      return { added, isSaved: true };
     }
     clearTimeout(this.retry);
     const waiting = [...this.unwritten(), ...entries.map((entry) => ({ of, entry }))];
     this.keeping.waits(this, waiting.length);
+    const asked = new Set(entries.map((e) => e.id));
+    const added: LogEntry[] = [];
     try {
       for (const muster of new Set(waiting.map((w) => w.of))) {
         const own = waiting.flatMap((w) => (w.of === muster ? [w.entry] : []));
@@ -215,14 +241,12 @@ export class Logbook {
         const written = new Set(own.map((e) => e.id));
         this.unwritten.update((list) => list.filter((u) => !written.has(u.entry.id)));
         if (muster === this.of) this.list.update((list) => mergeLogs(list, fresh));
-        const repeats = entries.length > 0 ? own.length - fresh.length : 0;
-        if (repeats > 0)
-          this.notices.tell(
-            `${repeats === 1 ? 'One step was' : `${repeats} steps were`} logged already, in another tab perhaps, and ${repeats === 1 ? 'counts' : 'count'} once.`,
-          );
+        added.push(...fresh.filter((e) => asked.has(e.id)));
       }
+      this.tellRepeats(entries.length - added.length);
       this.keeping.wrote();
       this.keeping.waits(this, this.unwritten().length);
+      return { added, isSaved: true };
     } catch (error) {
       // Another press may have failed meanwhile: its entries wait too.
       this.unwritten.update((list) => [
@@ -232,6 +256,16 @@ export class Logbook {
       this.keeping.waits(this, this.unwritten().length);
       this.keeping.failed('The log is', error);
       this.retry = setTimeout(() => void this.write([]), RETRY_MS);
+      return { added: [], isSaved: false };
     }
+  }
+
+  private tellRepeats(count: number): void {
+    if (count === 0) return;
+    this.notices.tell(
+      count === 1
+        ? 'One step was logged already, in another tab perhaps. It counts once.'
+        : `${count} steps were logged already, in another tab perhaps. They count once.`,
+    );
   }
 }

@@ -52,7 +52,7 @@ describe('a database of the first edition', () => {
         { id: 'e1', at: '2026-11-30T19:30', kind: 'done', step: 'folk1.prime', minutes: 10, people: ['Me'] },
       ],
     });
-    const tab = await openTab(NOON, undefined, 'Europe/Vienna');
+    const tab = await openTab(NOON, { zone: 'Europe/Vienna' });
     const muster = tab.store.muster()!;
     expect([muster.name, tab.store.undoLabel(), tab.store.redoLabel()]).toEqual([
       'two',

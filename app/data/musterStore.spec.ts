@@ -26,7 +26,7 @@ beforeEach(emptyBrowser);
 
 describe('the muster in hand', () => {
   it('is none at first where the demo is not asked for, and the first one made is it', async () => {
-    const tab = await openTab(new Date('2027-02-24T10:00:00'), () => undefined, 'UTC', undefined, false);
+    const tab = await openTab(new Date('2027-02-24T10:00:00'), { wantsDemo: false });
     expect([tab.store.muster(), tab.store.isRead(), tab.store.trouble()]).toEqual([null, true, null]);
     expect(tab.store.change('nothing there', (m) => ({ ...m, name: 'x' }))).toBe(false);
     await tab.store.addEmpty();
@@ -516,9 +516,9 @@ describe('a browser that does not keep what it should', () => {
     const tab = await openTab(NOON);
     tab.store.change('Named one', named('one'));
     await tab.store.settled();
-    const broken = await openTab(NOON, (database) =>
-      vi.spyOn(database, 'musters').mockRejectedValueOnce(new Error('no access')),
-    );
+    const broken = await openTab(NOON, {
+      prepare: (database) => vi.spyOn(database, 'musters').mockRejectedValueOnce(new Error('no access')),
+    });
     expect(broken.store.trouble()).toContain('no access');
     expect(broken.store.muster()!.units.length).toBeGreaterThan(0);
     broken.store.change('Typed', named('typed'));

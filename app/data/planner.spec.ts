@@ -77,7 +77,7 @@ const done = (plan: Shown): Outcome => ({
 });
 
 async function tabWith(puppet: Puppet): Promise<TestTab> {
-  const tab = await openTab(NOON, undefined, 'UTC', puppet.open);
+  const tab = await openTab(NOON, { openDesk: puppet.open });
   await tab.store.add(smallMuster(), 'small');
   return tab;
 }
@@ -114,7 +114,7 @@ describe('a muster in hand', () => {
     expect([tab.planner.naiveLateMinutes(), tab.planner.ended()]).toEqual([7, 1]);
 
     const again = new Puppet();
-    const next = await openTab(NOON, undefined, 'UTC', again.open);
+    const next = await openTab(NOON, { openDesk: again.open });
     expect(next.planner.state()).toBe('waiting');
     await soon(() => expect(next.planner.state()).toBe('planned'));
     expect(next.planner.plan()).toEqual(first.plan);
@@ -135,7 +135,7 @@ describe('a muster in hand', () => {
     expect(await tab.planner.why([...tab.planner.plan()!.steps.keys()][0]!)).not.toBeNull();
 
     const again = new Puppet();
-    const next = await openTab(NOON, undefined, 'UTC', again.open);
+    const next = await openTab(NOON, { openDesk: again.open });
     await soon(() => expect(next.planner.state()).toBe('planned'));
     expect([next.planner.plan()!.units[0]!.name, again.orders]).toEqual(['Reed wardens', []]);
   });
@@ -396,7 +396,7 @@ describe('after evenings on which nothing happened', () => {
     await soon(() => expect(tab.planner.state()).toBe('planned'));
 
     const again = new Puppet();
-    const next = await openTab(NOON, undefined, 'UTC', again.open);
+    const next = await openTab(NOON, { openDesk: again.open });
     await soon(() => expect(next.planner.state()).toBe('planned'));
     expect(again.orders).toEqual([]);
     next.store.change('Slower', (m) => withLayerMinutes(m, 30));
@@ -422,7 +422,7 @@ describe('after something happened at the bench', () => {
     expect(await tab.planner.why('p1.prime')).toBeNull();
 
     const again = new Puppet();
-    const next = await openTab(new Date('2027-03-01T20:00:00Z'), undefined, 'UTC', again.open);
+    const next = await openTab(new Date('2027-03-01T20:00:00Z'), { openDesk: again.open });
     void next.planner.state();
     await soon(() => expect(next.planner.state()).toBe('planned'));
     expect(next.planner.solved()!.plan).toEqual(after.plan);

@@ -11,7 +11,7 @@ import type { Helper } from '../workers/playing';
 import { BenchClock } from './benchClock';
 import { Database } from './database';
 import { OPEN_DESK, type Desk } from './desk';
-import { CORES, NOW } from './environment';
+import { CORES, NOW, PLANNING_PAUSE_MS } from './environment';
 import { Logbook } from './logbook';
 import { MusterStore } from './musterStore';
 
@@ -29,8 +29,6 @@ const CALM = 24;
 const STABILITY = 16;
 /** So many steps of futures keep one desk for a quarter of a minute: a second one helps. It is not worth its while for a first look. */
 const MANY_STEPS_PLAYED = 4_000_000;
-/** A burst of keystrokes is one change. */
-const CALM_MS = 350;
 
 interface Result extends Posing {
   readonly solved: Shown;
@@ -86,7 +84,7 @@ export class Planner {
   constructor() {
     const planning = this.orders
       .pipe(
-        debounceTime(CALM_MS),
+        debounceTime(inject(PLANNING_PAUSE_MS)),
         switchMap((order) => (order ? this.run(order).pipe(tap((said) => this.take(order, said))) : [])),
       )
       .subscribe();

@@ -23,7 +23,7 @@ import {
 } from '#core/stores';
 import { BenchClock } from '../data/benchClock';
 import { NEW_ID } from '../data/environment';
-import { Logbook } from '../data/logbook';
+import { Logbook, NOT_SAVED_YET } from '../data/logbook';
 import { MusterStore } from '../data/musterStore';
 import { Notices } from '../data/notices';
 import { RunInHand } from './runInHand';
@@ -172,7 +172,8 @@ export class CupInHand {
       ml,
       ...(until ? { until } : {}),
     };
-    await this.logbook.add(entry);
+    const { isSaved } = await this.logbook.add(entry);
+    if (!isSaved) return this.notices.tell(`The jar ${NOT_SAVED_YET}`);
     this.last.set(null);
     this.notices.tell(
       `Label it: “${labelOf(layer)}, ${ml} ml${until ? `, good until ${until.slice(0, 10)}` : ''}”. It is offered when the same mix comes again.`,

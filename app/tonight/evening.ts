@@ -25,7 +25,7 @@ import {
 } from '#core/session';
 import { BenchClock } from '../data/benchClock';
 import { Database } from '../data/database';
-import { Logbook } from '../data/logbook';
+import { Logbook, NOT_SAVED_YET, type Written } from '../data/logbook';
 import { MusterStore } from '../data/musterStore';
 import { Notices } from '../data/notices';
 import { Planner } from '../data/planner';
@@ -218,16 +218,20 @@ export class Evening {
         : { perPiece: minutes / steps.length, isMeasured: true };
     const before = this.run().length - steps.length;
     const at = this.clock.read();
-    await this.logbook.addEach(doneDeeds(steps, timing, this.doneOfRun, this.cup.pour(steps), at));
+    const written = await this.logbook.addEach(
+      doneDeeds(steps, timing, this.doneOfRun, this.cup.pour(steps), at),
+    );
+    if (!this.isSaved(written, `“${steps[0]!.layer.name}”`)) return;
     this.doneOfRun = before > 0 ? this.doneOfRun + steps.length : 0;
     this.setTicked(new Set());
     this.setBegun(null);
-    this.notices.tell(
-      steps.length === 1
-        ? `“${steps[0]!.layer.name}” is done on ${steps[0]!.piece.name}.`
-        : `“${steps[0]!.layer.name}” is done on ${many(steps.length, 'piece')}.`,
-      { word: 'Take back', run: () => void this.takeBack() },
-    );
+    const n = written.added.length;
+    if (n > 0)
+      this.tellUndoable(
+        steps.length === 1
+          ? `“${steps[0]!.layer.name}” is done on ${steps[0]!.piece.name}.`
+          : `“${steps[0]!.layer.name}” is done on ${many(n, 'piece')}.`,
+      );
     if (Math.abs(now - steps[steps.length - 1]!.end) > SLIGHT) this.planner.replan();
   }
 
@@ -246,42 +250,40 @@ export class Evening {
   async notDry(moreMinutes: number): Promise<void> {
     const waited = this.waited();
     if (waited.length === 0) return this.notices.tell('Nothing under these pieces is drying.');
-    await this.logbook.addAll(waited.map((s) => ({ kind: 'not-dry' as const, step: s.id, moreMinutes })));
+    const entries = waited.map((s) => ({ kind: 'not-dry' as const, step: s.id, moreMinutes }));
+    if (!this.isSaved(await this.logbook.addAll(entries), '“Not dry yet”')) return;
     this.tellDrying(waited, moreMinutes);
     this.planner.replan();
   }
 
   /** One look at a coat of the shelf, at all its pieces or one: dry. */
   async foundDry(steps: readonly PlanStep[]): Promise<void> {
-    await this.logbook.addAll(steps.map((s) => ({ kind: 'dry' as const, step: s.id })));
-    this.notices.tell(
+    const entries = steps.map((s) => ({ kind: 'dry' as const, step: s.id }));
+    if (!this.isSaved(await this.logbook.addAll(entries), '“Dry”')) return;
+    this.tellUndoable(
       `Noted: “${steps[0]!.layer.name}” is dry${steps.length > 1 ? ` on ${steps.length} pieces` : ''}.`,
-      {
-        word: 'Take back',
-        run: () => void this.takeBack(),
-      },
     );
     this.planner.replan();
   }
 
   /** Touched without a mark: nothing goes on it sooner, but its clock is known better. */
   async foundTouchDry(steps: readonly PlanStep[]): Promise<void> {
-    await this.logbook.addAll(steps.map((s) => ({ kind: 'touch-dry' as const, step: s.id })));
-    this.notices.tell(`Noted: “${steps[0]!.layer.name}” can be touched.`, {
-      word: 'Take back',
-      run: () => void this.takeBack(),
-    });
+    const entries = steps.map((s) => ({ kind: 'touch-dry' as const, step: s.id }));
+    if (!this.isSaved(await this.logbook.addAll(entries), '“Can be touched”')) return;
+    this.tellUndoable(`Noted: “${steps[0]!.layer.name}” can be touched.`);
     this.planner.replan();
   }
 
   async foundWet(steps: readonly PlanStep[], moreMinutes: number): Promise<void> {
-    await this.logbook.addAll(steps.map((s) => ({ kind: 'not-dry' as const, step: s.id, moreMinutes })));
+    const entries = steps.map((s) => ({ kind: 'not-dry' as const, step: s.id, moreMinutes }));
+    if (!this.isSaved(await this.logbook.addAll(entries), '“Not dry yet”')) return;
     this.tellDrying(steps, moreMinutes);
     this.planner.replan();
   }
 
   async skip(): Promise<void> {
-    await this.logbook.addAll(this.chosen().map((s) => ({ kind: 'skipped' as const, step: s.id })));
+    const entries = this.chosen().map((s) => ({ kind: 'skipped' as const, step: s.id }));
+    if (!this.isSaved(await this.logbook.addAll(entries), '“Skip”')) return;
     this.setTicked(new Set());
     this.planner.replan();
   }
@@ -290,7 +292,8 @@ export class Evening {
     const plan = this.plan();
     if (!plan) return;
     const left = passesLeft(plan, this.chosen());
-    await this.logbook.addAll(left.map((s) => ({ kind: 'skipped' as const, step: s.id })));
+    const entries = left.map((s) => ({ kind: 'skipped' as const, step: s.id }));
+    if (!this.isSaved(await this.logbook.addAll(entries), '“Enough”')) return;
     this.setTicked(new Set());
     this.planner.replan();
   }
@@ -308,12 +311,12 @@ export class Evening {
 
   /** What a pilot has shown, whatever is in hand. */
   async judge(pilot: Judged, verdict: 'approved' | 'changed'): Promise<void> {
-    await this.logbook.add({ kind: 'verdict', step: pilot.step, verdict });
-    this.notices.tell(
+    const written = await this.logbook.add({ kind: 'verdict', step: pilot.step, verdict });
+    if (!this.isSaved(written, 'What the pilot has shown')) return;
+    this.tellUndoable(
       verdict === 'approved'
         ? `${pilot.name} is approved: the others of its recipe go on without waiting for it.`
         : `${pilot.name} has shown that the recipe must change: the others wait.`,
-      { word: 'Take back', run: () => void this.takeBack() },
     );
     this.planner.replan();
   }
@@ -321,13 +324,10 @@ export class Evening {
   /** Takes a cure on the chosen pieces; what is not done yet stays to be done. */
   async mend(cure: Cure | PieceCure): Promise<void> {
     const entries = this.entriesFor(cure);
-    await this.logbook.addAll(entries);
+    if (!this.isSaved(await this.logbook.addAll(entries), `“${cure.cure}”`)) return;
     this.setTicked(new Set());
     this.troubled.set(null);
-    this.notices.tell(`${cure.trouble}: ${cure.cure}. The rest is planned again.`, {
-      word: 'Take back',
-      run: () => void this.takeBack(),
-    });
+    this.tellUndoable(`${cure.trouble}: ${cure.cure}. The rest is planned again.`);
     this.planner.replan();
   }
 
@@ -353,7 +353,7 @@ export class Evening {
   }
 
   async stop(): Promise<void> {
-    await this.logbook.add({ kind: 'stopped' });
+    if (!this.isSaved(await this.logbook.add({ kind: 'stopped' }), '“Stop for tonight”')) return;
     this.planner.replan();
     this.notices.tell('Stopped for tonight. What is left is planned again from now.');
   }
@@ -361,7 +361,7 @@ export class Evening {
   async takeBack(): Promise<void> {
     const last = lastAct(this.logbook.entries());
     if (last.length === 0) return;
-    await this.logbook.takeBack(last);
+    if (!this.isSaved(await this.logbook.takeBack(last), 'Taking it back')) return;
     this.notices.tell(`Taken back: ${countedWords(last)}.`);
     this.planner.replan();
   }
@@ -388,11 +388,12 @@ export class Evening {
 
   async keepNote(note: string, isForNextTime: boolean): Promise<void> {
     const step = this.step();
-    await this.logbook.add({
+    const written = await this.logbook.add({
       kind: 'noted',
       note,
       ...(step ? { step: step.id, ...(isForNextTime ? { isForNextTime } : {}) } : {}),
     });
+    if (!this.isSaved(written, 'The note')) return;
     this.notices.tell(
       step && isForNextTime ? `Told again when “${step.layer.name}” is in hand next.` : 'Noted in the log.',
     );
@@ -403,7 +404,12 @@ export class Evening {
     const step = this.step();
     try {
       const data = await smallPicture(file);
-      await this.logbook.add({ kind: 'picture', data, ...(step ? { step: step.id } : {}) });
+      const written = await this.logbook.add({
+        kind: 'picture',
+        data,
+        ...(step ? { step: step.id } : {}),
+      });
+      if (!this.isSaved(written, 'The picture')) return;
       this.notices.tell(step ? `Picture kept with ${step.piece.name}.` : 'Picture kept in the log.');
     } catch (error) {
       this.fault.set(error instanceof Error ? error.message : String(error));
@@ -414,10 +420,17 @@ export class Evening {
   private doneOfRun = 0;
 
   private tellDrying(steps: readonly PlanStep[], moreMinutes: number): void {
-    this.notices.tell(`“${steps[0]!.layer.name}” gets ${duration(moreMinutes)} more.`, {
-      word: 'Take back',
-      run: () => void this.takeBack(),
-    });
+    this.tellUndoable(`“${steps[0]!.layer.name}” gets ${duration(moreMinutes)} more.`);
+  }
+
+  private tellUndoable(text: string): void {
+    this.notices.tell(text, { word: 'Take back', run: () => void this.takeBack() });
+  }
+
+  /** Is it on the disk? Otherwise the painter hears that it is not, and nothing is said to be done. */
+  private isSaved({ isSaved }: Written, what: string): boolean {
+    if (!isSaved) this.notices.tell(`${what} ${NOT_SAVED_YET}`);
+    return isSaved;
   }
 
   private setTicked(ticked: ReadonlySet<string>): void {

@@ -25,7 +25,7 @@ import {
 import { standing, type LogEntry, type New } from '#core/log';
 import { BenchClock } from '../data/benchClock';
 import { Forecasts } from '../data/forecasts';
-import { Logbook } from '../data/logbook';
+import { Logbook, NOT_SAVED_YET, type Written } from '../data/logbook';
 import { MusterStore } from '../data/musterStore';
 import { Planner } from '../data/planner';
 import { Button } from '../ui/button';
@@ -169,12 +169,8 @@ export class LookOverPanel {
     return this.write(() => this.logbook.add(onTable(this.unit())));
   }
 
-  private async write(deed: () => Promise<void>): Promise<void> {
-    this.fault.set(null);
-    try {
-      await deed();
-    } catch (error) {
-      this.fault.set(`It was not written: ${error instanceof Error ? error.message : String(error)}.`);
-    }
+  private async write(deed: () => Promise<Written>): Promise<void> {
+    const { isSaved } = await deed();
+    this.fault.set(isSaved ? null : `This ${NOT_SAVED_YET}`);
   }
 }

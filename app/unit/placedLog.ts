@@ -3,7 +3,7 @@ import type { Layer, Piece, Unit } from '#core/muster';
 import type { New, LogEntry } from '#core/log';
 import { drawnEntry, markOn, placedMarks, tickedEntry, type MarkPlace, type PlacedMark } from '#core/session';
 import type { Area } from '#core/variety';
-import { Logbook } from '../data/logbook';
+import { Logbook, NOT_SAVED_YET, type Written } from '../data/logbook';
 
 /** Writes into the log which marks are on a piece, place by place. One for each panel that does so. */
 @Injectable()
@@ -34,12 +34,8 @@ export class PlacedLog {
     return this.write(() => this.logbook.add(entry));
   }
 
-  private async write(deed: () => Promise<void>): Promise<void> {
-    this.fault.set(null);
-    try {
-      await deed();
-    } catch (error) {
-      this.fault.set(`It was not written: ${error instanceof Error ? error.message : String(error)}.`);
-    }
+  private async write(deed: () => Promise<Written>): Promise<void> {
+    const { isSaved } = await deed();
+    this.fault.set(isSaved ? null : `This ${NOT_SAVED_YET}`);
   }
 }

@@ -172,13 +172,16 @@ export class PlanningDesk {
   /** plays futures for another desk */
   private helping: Forecaster | null = null;
 
+  /** @param clock milliseconds that go by; a clock that counts its readings makes every search repeatable */
+  constructor(private readonly clock: () => number = () => performance.now()) {}
+
   /** Plans, telling better plans as they come. A second order makes the first one leave. */
   async plan(order: Order, tell: (news: News) => void): Promise<Outcome> {
     const run = ++this.run;
     this.playing++;
     const budget = order.seconds * 1000;
-    const begun = performance.now();
-    const share = (): number => Math.min(1, (performance.now() - begun) / budget);
+    const begun = this.clock();
+    const share = (): number => Math.min(1, (this.clock() - begun) / budget);
     const given = pose(order.muster, order.log, order.now);
     let posed = given;
     const from = order.now === null ? 0 : minutesUntil(originOf(order.muster), order.now);
@@ -235,25 +238,25 @@ export class PlanningDesk {
     let toldPlan = -Infinity;
     while (
       !search.isDone &&
-      (share() < 1 || (isUnknown() && performance.now() - begun < PATIENT_TIMES * budget))
+      (share() < 1 || (isUnknown() && this.clock() - begun < PATIENT_TIMES * budget))
     ) {
-      const slice = performance.now() + SLICE_MS;
+      const slice = this.clock() + SLICE_MS;
       do search.step(1);
-      while (!search.isDone && performance.now() < slice);
+      while (!search.isDone && this.clock() < slice);
       if (isReserving) useAllHours();
       if (order.now !== null && !isMissed && (share() > 0.5 || search.isDone) && hasNone()) relax();
       if (!isNamed && share() > COUNTED && !hasNone()) nameHands();
-      if (performance.now() - toldPlan > tellPlanMs) {
+      if (this.clock() - toldPlan > tellPlanMs) {
         const found = search.best();
         const best = found !== shown && found.cost !== null ? read(found) : null;
         if (best) {
           tell({ kind: 'better', solved: shownOf(this.keep(posed, order, best)) });
-          toldPlan = performance.now();
+          toldPlan = this.clock();
         }
         shown = found;
       }
-      if (performance.now() - told > TELL_MS) {
-        told = performance.now();
+      if (this.clock() - told > TELL_MS) {
+        told = this.clock();
         if (order.endsCalm && share() > CALM_FROM && seen !== search.best()) {
           seen = search.best();
           if (isCalm(posed.problem, order.previous, seen)) break;
@@ -408,6 +411,7 @@ export class PlanningDesk {
         player,
         futures: WEIGH_FUTURES,
         ms: WEIGH_MS,
+        clock: this.clock,
         isEnded: () => this.playing !== turn,
         tell: () => undefined,
       });
@@ -447,6 +451,7 @@ export class PlanningDesk {
       futures,
       ms: futures < FULL ? FIRST_MS : ODDS_MS,
       helper,
+      clock: this.clock,
       isEnded: () => this.playing !== turn,
       tell: (forecast, isLast) =>
         tell({ forecast, given: isLast ? player.given(forecast) : [], margins: [], latest: [] }),
@@ -456,9 +461,9 @@ export class PlanningDesk {
     if (margins === null) return;
     tell({ forecast, given: [], margins, latest: [] });
     const latest: LatestStart[] = [];
-    const begun = performance.now();
+    const begun = this.clock();
     for (const u of forecast.units) {
-      if (performance.now() - begun > LATEST_MS) return;
+      if (this.clock() - begun > LATEST_MS) return;
       const start = await this.inSlices(turn, player.latestStart(u.id, GOOD));
       if (start === null) return;
       latest.push(start);
@@ -482,11 +487,11 @@ export class PlanningDesk {
   /** What takes long, with room for other calls in between; null when the playing has been ended. */
   private async inSlices<T>(turn: number, work: Generator<void, T>): Promise<T | null> {
     for (;;) {
-      const slice = performance.now() + SLICE_MS;
+      const slice = this.clock() + SLICE_MS;
       do {
         const step = work.next();
         if (step.done) return step.value;
-      } while (performance.now() < slice);
+      } while (this.clock() < slice);
       await breathe();
       if (this.playing !== turn) return null;
     }
@@ -532,15 +537,15 @@ export class PlanningDesk {
     previous: Solution | null,
     ms = CAUSE_MS,
   ): Promise<Solution> {
-    const begun = performance.now();
+    const begun = this.clock();
     const search = startSearch(problem, {
-      progress: () => Math.min(1, (performance.now() - begun) / ms),
+      progress: () => Math.min(1, (this.clock() - begun) / ms),
       ...(previous ? { previous } : {}),
     });
-    while (!search.isDone && performance.now() - begun < ms && this.run === run) {
-      const slice = performance.now() + SLICE_MS;
+    while (!search.isDone && this.clock() - begun < ms && this.run === run) {
+      const slice = this.clock() + SLICE_MS;
       do search.step(1);
-      while (!search.isDone && performance.now() < slice);
+      while (!search.isDone && this.clock() < slice);
       await breathe();
     }
     return search.best();
@@ -548,9 +553,9 @@ export class PlanningDesk {
 
   private async naive(run: number, muster: Muster): Promise<number | null> {
     const problem = oneAfterAnother(muster);
-    const begun = performance.now();
+    const begun = this.clock();
     const search = startSearch(problem, { progress: () => 1 });
-    const gone = (): number => performance.now() - begun;
+    const gone = (): number => this.clock() - begun;
     const isOver = (): boolean =>
       gone() > (search.best().cost === null ? NAIVE_MOST_MS : NAIVE_MS) || this.run !== run;
     while (!search.isDone && !isOver()) {

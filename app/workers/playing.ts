@@ -13,6 +13,8 @@ export interface Playing {
   readonly futures: number;
   readonly ms: number;
   readonly helper?: Helper | null;
+  /** milliseconds that go by */
+  readonly clock?: () => number;
   /** has somebody ended it? */
   readonly isEnded: () => boolean;
   /** hears what is known: soon, now and then, and at last */
@@ -30,8 +32,8 @@ const LEFT_AT_ONCE = 8;
 
 /** @returns what is known at last; null when it has been ended */
 export async function playFutures(playing: Playing): Promise<Forecast | null> {
-  const { player, isEnded, tell } = playing;
-  const end = performance.now() + playing.ms;
+  const { player, isEnded, tell, clock = () => performance.now() } = playing;
+  const end = clock() + playing.ms;
   let left = playing.futures;
   let played = 0;
   let isHelping = false;
@@ -56,15 +58,15 @@ export async function playFutures(playing: Playing): Promise<Forecast | null> {
   const tellMs = Math.max(TELL_MS, player.units * TELL_MS_A_UNIT);
   let told = -Infinity;
   for (;;) {
-    const slice = performance.now() + SLICE_MS;
-    while (left > 0 && performance.now() < slice) {
+    const slice = clock() + SLICE_MS;
+    while (left > 0 && clock() < slice) {
       left--;
       player.play();
       played++;
     }
-    const isLast = (left === 0 && !isHelping) || performance.now() > end;
-    if (isLast || (played >= LEAST_TOLD && performance.now() - told > tellMs)) {
-      told = performance.now();
+    const isLast = (left === 0 && !isHelping) || clock() > end;
+    if (isLast || (played >= LEAST_TOLD && clock() - told > tellMs)) {
+      told = clock();
       const forecast = player.told();
       tell(forecast, isLast);
       if (isLast) return forecast;

@@ -11,9 +11,9 @@ export {
   PICTURE_CHARACTERS,
   readLogFile,
   standing,
-  withoutRepeats,
   type EntryOf,
   type LogEntry,
 } from './log';
+export { afterReopening, DECIDING_KINDS, newEntries } from './admission';
 export { endedSteps, hasHistory, type Ended } from './ended';
 export type { Deed, New } from './unwritten';

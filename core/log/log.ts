@@ -222,23 +222,6 @@ export function readLogFile(text: string, zone: string): LogEntry[] {
   );
 }
 
-/** The entries without what the log says already: a step that stands as done or left off is not done a second time, unless it has to be. */
-export function withoutRepeats(log: readonly LogEntry[], entries: readonly LogEntry[]): LogEntry[] {
-  const known = new Set(log.map((e) => e.id));
-  const over = new Set<string>();
-  const goOn = (e: LogEntry): void => {
-    if (e.kind === 'done' || e.kind === 'skipped') over.add(e.step);
-    else if (e.kind === 'rework') for (const again of e.again ?? []) over.delete(again);
-  };
-  standing(log).forEach(goOn);
-  return entries.filter((e) => {
-    if (known.has(e.id)) return false;
-    const isRepeat = (e.kind === 'done' || e.kind === 'skipped') && over.has(e.step);
-    if (!isRepeat) goOn(e);
-    return !isRepeat;
-  });
-}
-
 export type LogEntry = z.infer<typeof entrySchema>;
 export type EntryOf<K extends LogEntry['kind']> = Extract<LogEntry, { kind: K }>;
 

@@ -7,7 +7,7 @@ import {
   hasHistory,
   LOG_FORMAT,
   readLogFile,
-  withoutRepeats,
+  newEntries,
   type LogEntry,
 } from './index';
 
@@ -69,32 +69,32 @@ describe('what of another log is news', () => {
       skipped('y', 'hull.dust', 3),
       done('z', 'hull.dust', 4),
     ];
-    expect(withoutRepeats(log, other)).toEqual([]);
+    expect(newEntries(log, other)).toEqual([]);
   });
 
   it('is a step that is open, once', () => {
     const other = [done('x', 'hull.base', 3), done('y', 'hull.base', 4), skipped('z', 'hull.base', 5)];
-    expect(ids(withoutRepeats(log, other))).toEqual(['x']);
+    expect(ids(newEntries(log, other))).toEqual(['x']);
   });
 
   it('is every note and look, whatever is over', () => {
     const other = [noted('x', 3), { ...noted('y', 4), step: 'hull.prime' } as LogEntry];
-    expect(ids(withoutRepeats(log, other))).toEqual(['x', 'y']);
+    expect(ids(newEntries(log, other))).toEqual(['x', 'y']);
   });
 
   it('is a step that has to be done again, whichever log says so', () => {
     const again = rework('r', 3, ['hull.prime']);
-    expect(ids(withoutRepeats(log, [again, done('x', 'hull.prime', 4), done('y', 'hull.dust', 4)]))).toEqual([
+    expect(ids(newEntries(log, [again, done('x', 'hull.prime', 4), done('y', 'hull.dust', 4)]))).toEqual([
       'r',
       'x',
     ]);
-    expect(ids(withoutRepeats([...log, again], [done('x', 'hull.prime', 4)]))).toEqual(['x']);
-    expect(ids(withoutRepeats([...log, rework('r', 3)], [done('x', 'hull.prime', 4)]))).toEqual([]);
+    expect(ids(newEntries([...log, again], [done('x', 'hull.prime', 4)]))).toEqual(['x']);
+    expect(ids(newEntries([...log, rework('r', 3)], [done('x', 'hull.prime', 4)]))).toEqual([]);
   });
 
   it('is a step that was taken back here', () => {
     const back: LogEntry = { id: 't', at: at(3), kind: 'taken-back', entry: 'a' };
-    expect(ids(withoutRepeats([...log, back], [done('x', 'hull.prime', 4)]))).toEqual(['x']);
+    expect(ids(newEntries([...log, back], [done('x', 'hull.prime', 4)]))).toEqual(['x']);
   });
 });
 

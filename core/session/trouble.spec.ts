@@ -4,7 +4,7 @@ import { solveProblem, validateSolution } from '#core/kernel';
 import { compile, present, type PlanStep } from '#core/plan';
 import { takenBackOf } from '#core/recipe';
 import { layer, smallMuster } from '../plan/testing';
-import { endedSteps, withoutRepeats, type LogEntry } from '#core/log';
+import { endedSteps, newEntries, type LogEntry } from '#core/log';
 import {
   curesFor,
   ownCures,
@@ -99,7 +99,7 @@ describe('a sandwich that is started again', () => {
   it('can be ticked off again, once', () => {
     const all = [...log, entry(reworkEntry(again), shut)];
     const twice = [0, 1].map((k) => entry({ kind: 'done', step: medium.id, minutes: 5 }, shut + 60 + k));
-    expect(withoutRepeats(all, twice)).toEqual([twice[0]]);
+    expect(newEntries(all, twice)).toEqual([twice[0]]);
     expect(endedSteps(all).has(medium.id)).toBe(false);
     expect(endedSteps([...all, twice[0]!]).has(medium.id)).toBe(true);
   });

@@ -9,7 +9,7 @@ import { BenchClock } from '../benchClock';
 import { Concerns } from '../concerns';
 import { Database } from '../database';
 import { OPEN_DESK, type OpenDesk } from '../desk';
-import { CORES, NEW_ID, NOW, TAB, WANTS_DEMO, ZONE } from '../environment';
+import { CORES, NEW_ID, NOW, PLANNING_PAUSE_MS, TAB, WANTS_DEMO, ZONE } from '../environment';
 import { Keeping } from '../keeping';
 import { Logbook } from '../logbook';
 import { MusterStore } from '../musterStore';
@@ -29,6 +29,8 @@ export interface TestTab {
   readonly clock: BenchClock;
   /** begins to plan when it is first asked for */
   readonly planner: Planner;
+  /** of the services above, for those of a view that stand on them */
+  readonly injector: Injector;
   /** closes the tab: its timers and subscriptions end */
   close(): void;
   /** the moment that the tab takes it to be; may be moved */
@@ -48,41 +50,55 @@ const noDesk: OpenDesk = () => {
 let ids = 0;
 let tabs = 0;
 
-/**
- * A tab of the browser: what another tab kept is there. Ready when all has been read.
- * @param prepare may make the database fail before anything is read
- */
+/** What of a tab is not as usual. */
+export interface TabOptions {
+  /** the machine's time zone */
+  readonly zone?: string;
+  readonly openDesk?: OpenDesk;
+  readonly wantsDemo?: boolean;
+  readonly planningPauseMs?: number;
+  /** may make the database fail before anything is read */
+  readonly prepare?: (database: Database) => unknown;
+}
+
+/** A provider of a service that is made from its class. */
+export function own<T>(type: Type<T>): { provide: Type<T>; deps: []; useClass: Type<T> } {
+  return { provide: type, useClass: type, deps: [] };
+}
+
+/** A tab of the browser: what another tab kept is there. Ready when all has been read. */
 export async function openTab(
   time: Date,
-  prepare: (database: Database) => unknown = () => undefined,
-  zone = 'UTC',
-  openDesk: OpenDesk = noDesk,
-  wantsDemo = true,
+  {
+    zone = 'UTC',
+    openDesk = noDesk,
+    wantsDemo = true,
+    planningPauseMs = 350,
+    prepare = () => undefined,
+  }: TabOptions = {},
 ): Promise<TestTab> {
-  const tab = { time };
+  const now = signal(time);
   const rehearsal = signal<ReturnType<BenchClock['rehearsal']>>(null);
-  const clock: Pick<BenchClock, 'read' | 'rehearsal' | 'rehearse' | 'backToReal' | 'rehearsalEnded'> = {
-    read: () => tab.time,
-    rehearsal,
-    rehearse: (at) => rehearsal.set({ from: at.getTime(), realFrom: at.getTime(), speed: 1 }),
-    backToReal() {
-      rehearsal.set(null);
-      clock.rehearsalEnded.next();
-    },
-    rehearsalEnded: new Subject<void>(),
-  };
-  const own = <T>(type: Type<T>): { provide: Type<T>; deps: [] } & { useClass: Type<T> } => ({
-    provide: type,
-    useClass: type,
-    deps: [],
-  });
+  const clock: Pick<BenchClock, 'now' | 'read' | 'rehearsal' | 'rehearse' | 'backToReal' | 'rehearsalEnded'> =
+    {
+      now,
+      read: () => now(),
+      rehearsal,
+      rehearse: (at) => rehearsal.set({ from: at.getTime(), realFrom: at.getTime(), speed: 1 }),
+      backToReal() {
+        rehearsal.set(null);
+        clock.rehearsalEnded.next();
+      },
+      rehearsalEnded: new Subject<void>(),
+    };
   const injector = Injector.create({
     providers: [
       { provide: BenchClock, useValue: clock },
-      { provide: NOW, useValue: () => tab.time },
+      { provide: NOW, useValue: () => now() },
       { provide: ZONE, useValue: zone },
       { provide: CORES, useValue: 2 },
       { provide: WANTS_DEMO, useValue: wantsDemo },
+      { provide: PLANNING_PAUSE_MS, useValue: planningPauseMs },
       { provide: TAB, useValue: `tab${++tabs}` },
       { provide: NEW_ID, useValue: () => `id${++ids}` },
       own(Keeping),
@@ -101,7 +117,7 @@ export async function openTab(
     ],
   });
   prepare(injector.get(Database));
-  const services = {
+  const tab: TestTab = {
     store: injector.get(MusterStore),
     logbook: injector.get(Logbook),
     database: injector.get(Database),
@@ -110,11 +126,19 @@ export async function openTab(
     refusals: injector.get(Refusals),
     concerns: injector.get(Concerns),
     clock: injector.get(BenchClock),
+    get planner() {
+      return injector.get(Planner);
+    },
+    injector,
     close: () => injector.destroy(),
+    get time() {
+      return now();
+    },
+    set time(at) {
+      now.set(at);
+    },
   };
-  await services.store.ready();
-  await services.logbook.ready;
-  return Object.defineProperty(Object.assign(tab, services), 'planner', {
-    get: () => injector.get(Planner),
-  }) as TestTab;
+  await tab.store.ready();
+  await tab.logbook.ready;
+  return tab;
 }

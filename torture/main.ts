@@ -1,7 +1,8 @@
 /**
- * `npm run torture [-- kernel files tabs kills]`: the long forms of what the suite does in short. Prints what was done; ends with 1 when
+ * `npm run torture [-- kernel files tabs kills campaigns]`: the long forms of what the suite does in short. Prints what was done; ends with 1 when
  * anything broke. `kills` needs a built app and Debian's Chromium.
  */
+import { tortureCampaigns } from './campaigns/campaign';
 import { tortureFiles } from './files';
 import { tortureKernel } from './kernel';
 import { tortureKills } from './kills';
@@ -13,6 +14,7 @@ const TORTURES: Readonly<Record<string, () => Promise<readonly Verdict[]>>> = {
   files: async () => (['muster', 'log', 'readings'] as const).map((kind) => tortureFiles(kind, 10_000)),
   tabs: async () => [await tortureTabs(1000)],
   kills: async () => [await tortureKills(200)],
+  campaigns: async () => [await tortureCampaigns(200)],
 };
 
 const asked = process.argv.slice(2);

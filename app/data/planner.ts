@@ -76,6 +76,8 @@ export class Planner {
     return result?.muster === this.store.muster() ? (result?.solved ?? null) : null;
   });
   readonly plan = computed(() => this.solved()?.plan ?? null);
+  /** the moment from which on that was planned; null: from the muster’s beginning */
+  readonly plannedFrom = computed(() => (this.solved() ? (this.result()?.now ?? null) : null));
   /** ids of the steps that changed their session with the last change; null where there is nothing to compare */
   readonly moved = computed(() => this.solved()?.moved ?? null);
   /** What the craft says of the times of this plan, by step. */

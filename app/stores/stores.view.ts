@@ -28,7 +28,6 @@ import {
   VERDICTS,
 } from '#core/muster';
 import { dayName, moment } from '#core/plan';
-import { endedSteps } from '#core/log';
 import {
   consumableUses,
   isPast,
@@ -102,10 +101,9 @@ export class StoresView {
     () => this.stores().products.find((p) => p.id === this.chosenId()) ?? null,
   );
 
-  private readonly ended = computed(() => endedSteps(this.logbook.entries()));
   private readonly uses = computed(() => {
     const plan = this.planner.plan();
-    return plan ? productUses(this.store.muster()!, plan, this.ended()) : [];
+    return plan ? productUses(this.store.muster()!, plan, this.logbook.entries()) : [];
   });
   /** Bottles on the shelf: full height is what is there; the line is what the plan leaves. */
   protected readonly bottles = computed(() => {
@@ -167,13 +165,13 @@ export class StoresView {
 
   protected readonly shopping = computed(() => {
     const plan = this.planner.plan();
-    return plan ? shoppingList(this.store.muster()!, plan, this.ended()) : [];
+    return plan ? shoppingList(this.store.muster()!, plan, this.logbook.entries()) : [];
   });
   protected readonly missingWords = missingWords;
   protected readonly markings = computed(() => {
     const plan = this.planner.plan();
     if (!plan) return [];
-    return markingUses(this.store.muster()!, plan, this.ended()).map((u) => ({
+    return markingUses(this.store.muster()!, plan, this.logbook.entries()).map((u) => ({
       ...u,
       words: u.short === null ? 'enough' : `short from ${moment(plan.origin, u.short)}`,
     }));
@@ -181,7 +179,7 @@ export class StoresView {
   protected readonly consumables = computed(() => {
     const plan = this.planner.plan();
     if (!plan) return [];
-    return consumableUses(this.store.muster()!, plan, this.ended()).map((u) => ({
+    return consumableUses(this.store.muster()!, plan, this.logbook.entries()).map((u) => ({
       ...u,
       words: u.short === null ? 'enough' : `short from ${moment(plan.origin, u.short)}`,
     }));

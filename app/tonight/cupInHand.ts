@@ -3,7 +3,7 @@ import { computed, inject, Injectable, linkedSignal, signal } from '@angular/cor
 import { familyOf } from '#core/materials';
 import { dateTimeAfter, instantOf, MIXTURE_LETTERS, wallTime } from '#core/muster';
 import { dayName, type PlanStep } from '#core/plan';
-import { endedSteps, type New, type EntryOf } from '#core/log';
+import type { EntryOf, New } from '#core/log';
 import type { Mixed } from '#core/session';
 import {
   cupLeft,
@@ -79,7 +79,7 @@ export class CupInHand {
     const cup = this.cup();
     const layer = this.inHand.step()?.layer;
     if (!muster || !layer || !namesPaint(muster, layer)) return [];
-    return plan && cup ? shortOf(muster, plan, endedSteps(this.logbook.entries()), cup.parts) : [];
+    return plan && cup ? shortOf(muster, plan, this.logbook.entries(), cup.parts) : [];
   });
   /** What the plan will have run out of by the end of the next session: to be bought. */
   readonly toBuy = computed(() => {
@@ -88,7 +88,7 @@ export class CupInHand {
     const next = this.nextSession();
     if (!muster || !plan || !next) return [];
     const until = dateTimeAfter(plan.origin, next.start).slice(0, 10);
-    return shortBy(muster, plan, endedSteps(this.logbook.entries()), until).map(
+    return shortBy(muster, plan, this.logbook.entries(), until).map(
       (s) => `${s.name}: ${missingWords(s)} to buy`,
     );
   });

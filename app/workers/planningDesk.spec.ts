@@ -78,6 +78,32 @@ describe('the planning desk', () => {
     expect(await farthest({})).toBeGreaterThan(0.7);
   });
 
+  it('makes its plan true with all hours of a session, at whichever look at the clock the time is suddenly over', async () => {
+    // Nobody is late, and much may be paused: a part of each session is kept free until the search is nearly over.
+    const own = smallMuster([
+      layer('prime'),
+      layer('details', { minutes: 45, pausable: true }),
+      layer('base'),
+      layer('lines', { minutes: 45, pausable: true }),
+      layer('seal'),
+    ]);
+    const [unit] = own.units;
+    const pieces = Array.from({ length: 9 }, (_, k) => ({
+      ...unit!.pieces[0]!,
+      id: `p${k}`,
+      name: `Ferry ${k}`,
+    }));
+    const muster = { ...own, units: [{ ...unit!, table: '2027-05-01T12:00', pieces }] };
+    const { problem } = pose(muster, [], null);
+    for (let last = 100; last < 110; last++) {
+      let looks = 0;
+      const slow = new PlanningDesk(() => (++looks < last ? looks * 25 : 60_000 + looks * 100));
+      const { solved } = await planned(slow, { muster, seconds: 8 });
+      const { violations } = validateSolution(problem, solved.solution);
+      expect(violations.filter((v) => v.rule !== 8)).toEqual([]);
+    }
+  });
+
   it('leaves when it is told to stop, says nothing more, and is free for the next order', async () => {
     const desk = new PlanningDesk();
     const news: News[] = [];

@@ -197,6 +197,12 @@ export class PlanningDesk {
     let isMissed = false;
     /** a plan as it is with all hours; null where it is none then */
     const read = (found: Solution): Solution | null => (isReserving ? inHours(posed.problem, found) : found);
+    /** the plan that a search was left with for another that may find none: with fewer hours, or with hands only counted */
+    let fallback: { readonly posed: Posed; readonly best: Solution } | null = null;
+    const keepFallback = (found: Solution): void => {
+      const best = read(found);
+      if (best) fallback = { posed, best };
+    };
     // A part of each session is kept free as long as no date asks for it; at last the plan is made true with all hours.
     const useAllHours = (): void => {
       const found = search.best();
@@ -205,6 +211,7 @@ export class PlanningDesk {
         isReserving = false;
         search = begin(order.previous ?? (found.cost === null ? null : found));
       } else if (share() > TRUE_FROM || search.isDone) {
+        keepFallback(found);
         isReserving = false;
         search = begin(found, STEADY);
       }
@@ -218,13 +225,10 @@ export class PlanningDesk {
     };
     if (order.now !== null && search.best().status === 'infeasible') relax();
 
-    /** what was found while hands were only counted */
-    let pooled: { readonly posed: Posed; readonly best: Solution } | null = null;
     let isNamed = order.muster.bench.people.length < 2;
     const nameHands = (): void => {
       const counted = search.best();
-      const best = read(counted);
-      pooled = best && { posed, best };
+      keepFallback(counted);
       posed = withHands(posed, handNames(posed, counted));
       search = begin(counted);
       isNamed = true;
@@ -238,7 +242,8 @@ export class PlanningDesk {
     let toldPlan = -Infinity;
     while (
       !search.isDone &&
-      (share() < 1 || (isUnknown() && this.clock() - begun < PATIENT_TIMES * budget))
+      // A slow moment may last beyond the end of the time: what was planned with fewer hours is made true with all of them all the same.
+      (share() < 1 || isReserving || (isUnknown() && this.clock() - begun < PATIENT_TIMES * budget))
     ) {
       const slice = this.clock() + SLICE_MS;
       do search.step(1);
@@ -269,7 +274,7 @@ export class PlanningDesk {
     const isCompared = order.now === null && posed.steps.size <= NAIVE_MOST_STEPS;
     const naiveLateMinutes = isCompared ? await this.naive(run, order.muster) : null;
     if (this.run !== run) return { kind: 'left' };
-    if (pooled !== null && hasNone()) return this.planned(pooled, order, naiveLateMinutes, isMissed);
+    if (fallback !== null && hasNone()) return this.planned(fallback, order, naiveLateMinutes, isMissed);
     const last = search.best();
     if (last.status === 'infeasible')
       return { kind: 'impossible', why: conflictInWords(last.conflict!, posed, order.muster) };

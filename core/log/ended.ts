@@ -12,6 +12,21 @@ export function endedSteps(log: readonly LogEntry[]): Ended {
   return ended;
 }
 
+/**
+ * Cures that hold: work on a step, or its being accepted as it is. Where the step has to be done again since, the cure went off with the
+ * coat that it was for.
+ */
+export function corrections(log: readonly LogEntry[]): EntryOf<'rework'>[] {
+  let hold: EntryOf<'rework'>[] = [];
+  for (const e of standing(log)) {
+    if (e.kind !== 'rework') continue;
+    const { again } = e;
+    if (again) hold = hold.filter((c) => !again.includes(c.step));
+    else hold.push(e);
+  }
+  return hold;
+}
+
 /** What a plan does not go by: a note, a look at what was dry, a picture, a jar, odds that were given, a look before the table, where
  * marks went.
  */

@@ -15,5 +15,5 @@ export {
   type LogEntry,
 } from './log';
 export { afterReopening, DECIDING_KINDS, newEntries } from './admission';
-export { endedSteps, hasHistory, type Ended } from './ended';
+export { corrections, endedSteps, hasHistory, type Ended } from './ended';
 export type { Deed, New } from './unwritten';

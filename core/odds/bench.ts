@@ -289,7 +289,7 @@ function suppliesOf(
   now: number,
 ): { supplies: Supply[]; names: string[]; uses: (readonly number[])[] } {
   const ended = endedSteps(log);
-  const tight = productUses(muster, plan, ended).filter(
+  const tight = productUses(muster, plan, log).filter(
     (u) => u.product !== null && u.neededMl > 0 && u.neededMl * MOST_USED > u.leftMl,
   );
   const index = new Map(tight.map((u, k) => [keyOf(u.name), k]));

@@ -3,27 +3,27 @@ import type { Problem, ProblemLag, ProblemOperation } from '#core/kernel';
 import type { Layer } from '#core/muster';
 import { AIRBRUSH, BOOTH, type StepRef } from '#core/plan';
 import { minutesUntil, type Origin } from '#core/muster';
-import { standing, type EntryOf, type LogEntry } from '#core/log';
+import { corrections, standing, type EntryOf, type LogEntry } from '#core/log';
 import { approvals } from './pilot';
 
 export function reworkId(step: string, entry: string): string {
   return `${step}!${entry}`;
 }
 
-/** Is it work of its own? Otherwise something is accepted as it is, or done again. */
-function isWork(e: EntryOf<'rework'>): boolean {
-  return e.minutes > 0 && !e.again;
+/** Is the cure work of its own? Otherwise something is accepted as it is. */
+function isWork(cure: EntryOf<'rework'>): boolean {
+  return cure.minutes > 0;
 }
 
-/** The steps with every rework of the log among them, each as a layer of its own. */
+/** The steps with every cure that holds among them, each as a layer of its own. */
 export function withReworks(
   steps: ReadonlyMap<string, StepRef>,
   log: readonly LogEntry[],
 ): ReadonlyMap<string, StepRef> {
   const all = new Map(steps);
-  for (const e of standing(log)) {
-    const of = e.kind === 'rework' ? steps.get(e.step) : undefined;
-    if (e.kind !== 'rework' || !isWork(e) || !of) continue;
+  for (const e of corrections(log)) {
+    const of = steps.get(e.step);
+    if (!isWork(e) || !of) continue;
     const layer: Layer = {
       ...of.layer,
       name: `${e.trouble}: ${e.cure}`,
@@ -93,8 +93,8 @@ function withLog(problem: Problem, log: readonly LogEntry[], origin: Origin, now
   const entries = standing(log);
   const known = new Map(problem.operations.map((o) => [o.id, o]));
   const isKnown = (id: string): boolean => known.has(id) || reworks.has(id);
-  const corrections = entries.flatMap((e) => (e.kind === 'rework' && !e.again ? [e] : []));
-  const reworks = new Set(corrections.filter(isWork).map((e) => reworkId(e.step, e.id)));
+  const cures = corrections(log);
+  const reworks = new Set(cures.filter(isWork).map((e) => reworkId(e.step, e.id)));
   const fixed = new Map<string, { id: string; start: number; end: number }>();
   /** by the step that is not dry yet: nothing goes on it before */
   const notBefore = new Map<string, number>();
@@ -117,7 +117,7 @@ function withLog(problem: Problem, log: readonly LogEntry[], origin: Origin, now
     else if (e.kind === 'not-dry') notBefore.set(e.step, at + Math.ceil(e.moreMinutes));
     else if (e.kind === 'dry') notBefore.delete(e.step);
   }
-  for (const e of corrections) {
+  for (const e of cures) {
     const like = known.get(e.step);
     if (!like) continue;
     const after = lags.filter((l) => l.from === e.step);

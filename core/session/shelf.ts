@@ -2,7 +2,7 @@
 import { zonesOf } from '#core/recipe';
 import { duration, type Plan, type PlanStep } from '#core/plan';
 import { minutesUntil } from '#core/muster';
-import { type Ended, endedSteps, type LogEntry, standing } from '#core/log';
+import { corrections, type Ended, endedSteps, type LogEntry, standing } from '#core/log';
 
 /** What is on one piece, and by when; minutes since the plan's origin. */
 export interface Resting {
@@ -41,6 +41,8 @@ const CLOSING = 10;
 export function restingCoats(plan: Plan, log: readonly LogEntry[]): Resting[] {
   const ended = endedSteps(log);
   const looks = looksOf(plan, log);
+  // A coat that was mended, or accepted as it is, begins no window any more: none is told.
+  const mended = new Set(corrections(log).map((e) => e.step));
   const ofPiece = new Map<string, PlanStep[]>();
   for (const id of ended.keys()) {
     const step = plan.steps.get(id);
@@ -50,7 +52,7 @@ export function restingCoats(plan: Plan, log: readonly LogEntry[]): Resting[] {
     else ofPiece.set(step.piece.id, [step]);
   }
   return [...ofPiece.values()].flatMap((steps) =>
-    steps.flatMap((s) => restingOf(plan, s, steps, ended, looks)),
+    steps.flatMap((s) => restingOf(plan, s, steps, ended, looks, mended)),
   );
 }
 
@@ -88,6 +90,7 @@ function restingOf(
   onPiece: readonly PlanStep[],
   ended: Ended,
   looks: ReadonlyMap<string, Look>,
+  mended: ReadonlySet<string>,
 ): Resting[] {
   const entry = ended.get(step.id)!;
   if (entry.kind === 'skipped') return [];
@@ -108,7 +111,10 @@ function restingOf(
           }
         : planned;
   const { gate } = step;
-  const isLive = gate?.closes != null && gate.steps.some((id) => plan.steps.has(id) && !ended.has(id));
+  const isLive =
+    gate?.closes != null &&
+    !mended.has(step.id) &&
+    gate.steps.some((id) => plan.steps.has(id) && !ended.has(id));
   if (!isLive && (look?.isDry || step.tide.dryAt <= step.end || isCovered(step, onPiece))) return [];
   return [
     {

@@ -1,7 +1,7 @@
 /** Left-over mixes, the cup, and what runs out before the run. How long a mix keeps: common practice, no source. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { endedSteps, type LogEntry } from '#core/log';
+import type { LogEntry } from '#core/log';
 import { solveProblem } from '#core/kernel';
 import { withStores, storesOf, type Product } from '#core/muster';
 import { compile, factsOfRun, present, type PlanStep } from '#core/plan';
@@ -125,7 +125,7 @@ describe('the cup of a run', () => {
     const own = muster.stores!.products[0]!;
     const log = [entry({ kind: 'done', step: step.id, minutes: 5, used: [{ name: own.name, ml: 4.5 }] })];
     const before = productUses(muster, plan).find((u) => u.name === own.name)!;
-    const after = productUses(muster, plan, endedSteps(log)).find((u) => u.name === own.name)!;
+    const after = productUses(muster, plan, log).find((u) => u.name === own.name)!;
     expect(after.usedMl).toBeCloseTo(4.5, 9);
     expect(after.leftMl).toBeCloseTo(before.leftMl - 4.5, 9);
   });
@@ -158,7 +158,7 @@ describe('what runs out is told before the run', () => {
   const stocked = withStores(muster, { ...storesOf(muster), products: shelf });
 
   it('with what is like it and enough, the nearest colour first; never another kind of paint', () => {
-    const [short] = shortOf(stocked, plan, new Map(), [{ name: 'cream', ml: 3 }]);
+    const [short] = shortOf(stocked, plan, [], [{ name: 'cream', ml: 3 }]);
     expect(short).toMatchObject({ name: 'cream', neededMl: 3, leftMl: 1 });
     expect(short!.equivalents.map((e) => e.name)).toEqual(['Bone', 'Ivory']);
     expect(short!.equivalents[0]!.parts).toEqual([{ name: 'Bone', share: 1 }]);
@@ -181,7 +181,7 @@ describe('what runs out is told before the run', () => {
       p.id === 'a' ? { ...p, equivalents: mixed } : p.id === 'c' ? { ...p, verdict: 'never' as const } : p,
     );
     const own = withStores(muster, { ...storesOf(muster), products });
-    const [short] = shortOf(own, plan, new Map(), [{ name: 'cream', ml: 3 }]);
+    const [short] = shortOf(own, plan, [], [{ name: 'cream', ml: 3 }]);
     expect(short!.equivalents.map((e) => e.name)).toEqual(['Bone, Navy 3:1', 'Bone']);
     expect(short!.equivalents[0]).toMatchObject({
       leftMl: 16,
@@ -194,13 +194,16 @@ describe('what runs out is told before the run', () => {
 
   it('and is silent where there is enough, or it comes from the tap', () => {
     expect(
-      shortOf(stocked, plan, new Map(), [
-        { name: 'Bone', ml: 12 },
-        { name: 'Water', ml: 99 },
-      ]),
+      shortOf(
+        stocked,
+        plan,
+        [],
+        [
+          { name: 'Bone', ml: 12 },
+          { name: 'Water', ml: 99 },
+        ],
+      ),
     ).toEqual([]);
-    expect(shortOf(stocked, plan, new Map(), [{ name: 'Not on the shelf', ml: 1 }])[0]!.equivalents).toEqual(
-      [],
-    );
+    expect(shortOf(stocked, plan, [], [{ name: 'Not on the shelf', ml: 1 }])[0]!.equivalents).toEqual([]);
   });
 });

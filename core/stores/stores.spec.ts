@@ -5,7 +5,7 @@ import { writeShoppingCsv } from '#core/exchange';
 import { solveProblem } from '#core/kernel';
 import { checkMuster, compile, present, type Plan, type PlanStep } from '#core/plan';
 import { fenMuster } from '../../demo/fen';
-import type { Ended } from '#core/log';
+import type { LogEntry } from '#core/log';
 import { consumableUses, markingUses, missingWords, productUses, shoppingList, unnamedUses } from './index';
 
 const muster = fenMuster('2027-03-01');
@@ -26,14 +26,42 @@ describe('the stores against the plan', () => {
     expect(short!.runsOut!.session).toBe(first.session);
   });
 
+  it('fall by every coat that went on: one done again has taken its paint twice, one of a piece that is gone too', () => {
+    const used = productUses(muster, plan).find((u) => u.product && u.leftMl > 6)!;
+    const [step] = [...plan.steps.values()];
+    const put = (id: string, of: string): LogEntry => ({
+      id,
+      at: '2027-03-20T20:00:00Z',
+      kind: 'done',
+      step: of,
+      minutes: 1,
+      used: [{ name: used.name, ml: 2 }],
+    });
+    const again: LogEntry = {
+      id: 'b',
+      at: '2027-03-20T20:00:00Z',
+      kind: 'rework',
+      step: step!.id,
+      trouble: 'Not as it should be',
+      cure: 'Take it back',
+      minutes: 0,
+      dryMinutes: 0,
+      again: [step!.id],
+    };
+    const log = [put('a', step!.id), again, put('c', step!.id), put('d', 'piece-that-is-gone.layer')];
+    const after = productUses(muster, plan, log).find((u) => u.name === used.name)!;
+    expect(after.usedMl).toBeCloseTo(6, 9);
+    expect(after.leftMl).toBeCloseTo(used.leftMl - 6, 9);
+  });
+
   it('fall by what was done, which needs nothing more; what is counted anew falls from there', () => {
     const before = productUses(muster, plan);
     const steps = [...plan.steps.values()].sort((a, b) => a.start - b.start);
     const half = steps.slice(0, steps.length / 2);
     const at = '2027-03-20T20:00:00Z';
-    const ended: Ended = new Map(
-      half.map((s, k) => [s.id, { id: `e${k}`, at, kind: 'done', step: s.id, minutes: 1 }]),
-    );
+    const done = (list: typeof steps, mark: string): LogEntry[] =>
+      list.map((s, k) => ({ id: `${mark}${k}`, at, kind: 'done', step: s.id, minutes: 1 }));
+    const ended = done(half, 'e');
     const after = productUses(muster, plan, ended);
     const used = after.reduce((sum, u) => sum + u.usedMl, 0);
     expect(used).toBeGreaterThan(1);
@@ -50,13 +78,11 @@ describe('the stores against the plan', () => {
       },
     };
     for (const u of productUses(counted, plan, ended).filter((u) => u.product)) expect(u.leftMl).toBe(50);
-    const left = (e: Ended): number =>
+    const left = (e: LogEntry[]): number =>
       markingUses(muster, plan, e)[0]!.left + markingUses(muster, plan, e)[0]!.needed;
-    const all: Ended = new Map(
-      steps.map((s, k) => [s.id, { id: `a${k}`, at, kind: 'done', step: s.id, minutes: 1 }]),
-    );
+    const all = done(steps, 'a');
     expect(markingUses(muster, plan, all)[0]).toMatchObject({ needed: 0, short: null });
-    expect(left(all)).toBeLessThan(left(new Map()));
+    expect(left(all)).toBeLessThan(left([]));
     expect(shoppingList(muster, plan, all)).toEqual([]);
   });
 

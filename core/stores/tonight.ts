@@ -3,7 +3,7 @@ import { familyOf } from '#core/materials';
 import { differenceOf } from '#core/optics';
 import { mixtureWords, storesOf, type Component, type MadeOf, type Muster, type Product } from '#core/muster';
 import type { Plan } from '#core/plan';
-import type { Ended } from '#core/log';
+import type { LogEntry } from '#core/log';
 import { isWater, keyOf, leftOnShelf, shoppingList, type Shortage } from './usage';
 
 export interface Equivalent {
@@ -32,10 +32,10 @@ const FARTHEST = 12;
 export function shortOf(
   muster: Muster,
   plan: Plan,
-  ended: Ended,
+  log: readonly LogEntry[],
   cup: readonly { readonly name: string; readonly ml: number }[],
 ): RunShort[] {
-  const left = leftOnShelf(muster, plan, ended);
+  const left = leftOnShelf(muster, plan, log);
   const { products } = storesOf(muster);
   return cup.flatMap(({ name, ml }): RunShort[] => {
     const leftMl = left.get(keyOf(name)) ?? 0;
@@ -105,6 +105,6 @@ function offWords(difference: number): string {
 }
 
 /** What has to be in the house for a session: what runs out in it, and what had run out before. */
-export function shortBy(muster: Muster, plan: Plan, ended: Ended, day: string): Shortage[] {
-  return shoppingList(muster, plan, ended).filter((s) => s.day <= day);
+export function shortBy(muster: Muster, plan: Plan, log: readonly LogEntry[], day: string): Shortage[] {
+  return shoppingList(muster, plan, log).filter((s) => s.day <= day);
 }

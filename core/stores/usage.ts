@@ -18,18 +18,16 @@ import {
   type Recipe,
 } from '#core/muster';
 import type { Plan, PlanStep, StepRef } from '#core/plan';
-import type { Ended } from '#core/log';
+import { endedSteps, standing, type EntryOf, type LogEntry } from '#core/log';
 
-const NOTHING: Ended = new Map();
+/** All that was done, done again included: a coat that went on twice has taken its paint twice. */
+function workIn(log: readonly LogEntry[]): EntryOf<'done'>[] {
+  return standing(log).filter((e) => e.kind === 'done');
+}
 
-/** Has the log used it up since it was said how much there is? */
-function isSpent(
-  step: PlanStep,
-  ended: Ended,
-  { leftAt }: { readonly leftAt?: string | undefined },
-): boolean {
-  const entry = ended.get(step.id);
-  return entry?.kind === 'done' && (leftAt === undefined || entry.at > leftAt);
+/** Was it done after somebody counted what is there? */
+function isAfterCount(e: LogEntry, { leftAt }: { readonly leftAt?: string | undefined }): boolean {
+  return leftAt === undefined || e.at > leftAt;
 }
 
 export interface ProductUse {
@@ -83,16 +81,15 @@ function stepUse(
     .map((c) => ({ name: c.name, ml: ml * c.share }));
 }
 
-/** What a finished step took: as the log says, else as the plan reckons. */
+/** What a finished step took: as the log says, else as the plan reckons; nothing where neither knows. */
 function takenBy(
-  step: PlanStep,
-  ended: Ended,
+  entry: EntryOf<'done'>,
+  plan: Plan,
   shelf: ReadonlyMap<string, Product>,
 ): readonly { readonly name: string; readonly ml: number }[] {
-  const entry = ended.get(step.id);
-  return entry?.kind === 'done' && entry.used
-    ? entry.used.filter((u) => !isWater(u.name))
-    : stepUse(step, shelf);
+  if (entry.used) return entry.used.filter((u) => !isWater(u.name));
+  const step = plan.steps.get(entry.step);
+  return step ? stepUse(step, shelf) : [];
 }
 
 /** Millilitres of each product that steps take. */
@@ -133,16 +130,17 @@ export function unnamedUses(muster: Muster, plan: Plan): Unnamed[] {
 }
 
 /** Millilitres of each product, by its key, that the log has used up since it was said how much there is. */
-function spentMl(plan: Plan, ended: Ended, shelf: ReadonlyMap<string, Product>): ReadonlyMap<string, number> {
+function spentMl(
+  plan: Plan,
+  log: readonly LogEntry[],
+  shelf: ReadonlyMap<string, Product>,
+): ReadonlyMap<string, number> {
   const used = new Map<string, number>();
-  for (const id of ended.keys()) {
-    const step = plan.steps.get(id);
-    if (!step) continue;
-    for (const { name, ml } of takenBy(step, ended, shelf)) {
+  for (const entry of workIn(log))
+    for (const { name, ml } of takenBy(entry, plan, shelf)) {
       const key = keyOf(name);
-      if (isSpent(step, ended, shelf.get(key) ?? {})) used.set(key, (used.get(key) ?? 0) + ml);
+      if (isAfterCount(entry, shelf.get(key) ?? {})) used.set(key, (used.get(key) ?? 0) + ml);
     }
-  }
   return used;
 }
 
@@ -150,20 +148,25 @@ const rest = (product: Product | null, usedMl: number): number =>
   Math.max(0, (product?.leftMl ?? 0) - usedMl);
 
 /** Millilitres of each product that are on the shelf now, by its key. */
-export function leftOnShelf(muster: Muster, plan: Plan, ended: Ended): ReadonlyMap<string, number> {
+export function leftOnShelf(
+  muster: Muster,
+  plan: Plan,
+  log: readonly LogEntry[],
+): ReadonlyMap<string, number> {
   const shelf = shelfOf(muster);
-  const used = spentMl(plan, ended, shelf);
+  const used = spentMl(plan, log, shelf);
   return new Map([...shelf].map(([key, product]) => [key, rest(product, used.get(key) ?? 0)]));
 }
 
 /**
  * Every product that the plan uses, those that run out first.
- * @param ended steps that are over: they need nothing more, and have used what they took
+ * @param log what is over needs nothing more, and has used what it took
  */
-export function productUses(muster: Muster, plan: Plan, ended: Ended = NOTHING): ProductUse[] {
+export function productUses(muster: Muster, plan: Plan, log: readonly LogEntry[] = []): ProductUse[] {
   const shelf = shelfOf(muster);
+  const ended = endedSteps(log);
   const uses = new Map<string, { name: string; bySession: Map<number, number> }>();
-  const used = spentMl(plan, ended, shelf);
+  const used = spentMl(plan, log, shelf);
   for (const session of plan.sessions)
     for (const step of session.steps) {
       if (step.start < session.start || step.start >= session.end || ended.has(step.id)) continue;
@@ -224,7 +227,7 @@ export interface MarkingUse {
   readonly short: number | null;
 }
 
-export function markingUses(muster: Muster, plan: Plan, ended: Ended = NOTHING): MarkingUse[] {
+export function markingUses(muster: Muster, plan: Plan, log: readonly LogEntry[] = []): MarkingUse[] {
   return storesOf(muster).markings.map((marking) => {
     const steps = byStart(plan).filter(
       (s) =>
@@ -232,7 +235,7 @@ export function markingUses(muster: Muster, plan: Plan, ended: Ended = NOTHING):
     );
     return {
       marking,
-      ...drawnDown(marking, steps, ended, (s) => markingsWanted(marking, s.piece) * s.piece.count),
+      ...drawnDown(marking, steps, log, (s) => markingsWanted(marking, s.piece) * s.piece.count),
     };
   });
 }
@@ -275,10 +278,15 @@ function byStart(plan: Plan): PlanStep[] {
 function drawnDown(
   stock: { readonly left: number; readonly leftAt?: string | undefined },
   steps: readonly PlanStep[],
-  ended: Ended,
+  log: readonly LogEntry[],
   each: (step: PlanStep) => number,
 ): { readonly left: number; readonly needed: number; readonly short: number | null } {
-  const spent = steps.reduce((sum, s) => (isSpent(s, ended, stock) ? sum + each(s) : sum), 0);
+  const own = new Map(steps.map((s) => [s.id, s]));
+  const ended = endedSteps(log);
+  const spent = workIn(log).reduce((sum, e) => {
+    const step = own.get(e.step);
+    return step && isAfterCount(e, stock) ? sum + each(step) : sum;
+  }, 0);
   const left = Math.max(0, stock.left - spent);
   let rest = left;
   let needed = 0;
@@ -299,14 +307,14 @@ export interface ConsumableUse {
   readonly short: number | null;
 }
 
-export function consumableUses(muster: Muster, plan: Plan, ended: Ended = NOTHING): ConsumableUse[] {
+export function consumableUses(muster: Muster, plan: Plan, log: readonly LogEntry[] = []): ConsumableUse[] {
   const steps = byStart(plan);
   return storesOf(muster).consumables.map((consumable) => ({
     consumable,
     ...drawnDown(
       consumable,
       steps.filter((s) => usesIt(consumable, s)),
-      ended,
+      log,
       () => consumable.perStep,
     ),
   }));
@@ -328,10 +336,10 @@ function usesIt(consumable: Consumable, step: PlanStep): boolean {
 }
 
 /** What is missing, by the day on which it is needed. */
-export function shoppingList(muster: Muster, plan: Plan, ended: Ended = NOTHING): Shortage[] {
+export function shoppingList(muster: Muster, plan: Plan, log: readonly LogEntry[] = []): Shortage[] {
   const day = (minute: number): LocalDate => dateTimeAfter(plan.origin, minute).slice(0, 10);
   const list: Shortage[] = [];
-  for (const use of productUses(muster, plan, ended)) {
+  for (const use of productUses(muster, plan, log)) {
     if (!use.runsOut) continue;
     const missing = use.neededMl - use.leftMl;
     const packs = Math.ceil(missing / (use.product?.bottleMl ?? USUAL_BOTTLE_ML));
@@ -345,7 +353,7 @@ export function shoppingList(muster: Muster, plan: Plan, ended: Ended = NOTHING)
       day: day(use.runsOut.start),
     });
   }
-  for (const { name, missing, sheets, short } of sheetsShort(markingUses(muster, plan, ended)))
+  for (const { name, missing, sheets, short } of sheetsShort(markingUses(muster, plan, log)))
     list.push({
       name,
       what: 'marking',
@@ -355,7 +363,7 @@ export function shoppingList(muster: Muster, plan: Plan, ended: Ended = NOTHING)
       price: null,
       day: day(short),
     });
-  for (const use of consumableUses(muster, plan, ended))
+  for (const use of consumableUses(muster, plan, log))
     if (use.short !== null)
       list.push({
         name: use.consumable.name,

@@ -5,19 +5,31 @@ export type DryingClock = Float64Array;
 /** Half of rule 4's tolerance and a little more: the solver stays inside what the judge accepts. */
 const TOLERANCE = 9e-7;
 
+type Points = readonly (readonly [number, number])[];
+
+/** Tables that were made of points, the longest of each: one problem is modelled many times over, and its clocks are the same each time. */
+const made = new WeakMap<Points, DryingClock>();
+
 /** Ticks at every minute from 0 to the horizon (linear between points, rule in docs/formats.md). */
-export function dryingClock(points: readonly (readonly [number, number])[], horizon: Minute): DryingClock {
+export function dryingClock(points: Points, horizon: Minute): DryingClock {
+  const known = made.get(points);
+  if (known && known.length > horizon) return known.subarray(0, horizon + 1);
+  const table = filled(points, horizon);
+  made.set(points, table);
+  return table;
+}
+
+function filled(points: Points, horizon: Minute): DryingClock {
   const table = new Float64Array(horizon + 1);
-  let k = 0;
-  for (let t = 0; t <= horizon; t++) {
-    if (points.length === 1) {
-      table[t] = t;
-      continue;
-    }
-    while (k < points.length - 2 && points[k + 1]![0] <= t) k++;
+  if (points.length === 1) return table.map((_, t) => t);
+  for (let k = 0; k < points.length - 1; k++) {
     const [t0, c0] = points[k]!;
     const [t1, c1] = points[k + 1]!;
-    table[t] = c0 + ((c1 - c0) * (t - t0)) / (t1 - t0);
+    const rise = c1 - c0;
+    const span = t1 - t0;
+    // The last two points go on beyond the last.
+    const end = k === points.length - 2 ? horizon : Math.min(horizon, Math.ceil(t1) - 1);
+    for (let t = k === 0 ? 0 : Math.ceil(t0); t <= end; t++) table[t] = c0 + (rise * (t - t0)) / span;
   }
   return table;
 }

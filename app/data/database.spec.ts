@@ -1,9 +1,11 @@
 /** What the browser keeps, without the services over it: rows, histories, logs and plans of several musters. */
+import Dexie from 'dexie';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { LogEntry } from '#core/log';
 import type { Muster } from '#core/muster';
 import { smallMuster } from '../../core/plan/testing';
-import { MOST_LETTERS, MOST_STATES, type Database, type Wanted } from './database';
+import { MOST_LETTERS, MOST_STATES, type Database, type KeptPlan, type Wanted } from './database';
+import { OutdatedError } from './outdated';
 import { emptyBrowser, openTab, type TestTab } from './testing/services';
 
 let tab: TestTab;
@@ -15,12 +17,22 @@ const wanted = (name: string, base: number, more: Partial<Wanted> = {}): Wanted 
   touches: ['name'],
   tab: 'a',
   base,
+  seen: base,
   text: JSON.stringify(named(name)),
   again: (text) => JSON.stringify({ ...(JSON.parse(text) as Muster), name: `${name} again` }),
   ...more,
 });
 const done = (id: string, step = id, kind = 'done'): LogEntry =>
   ({ id, kind, step, minutes: 5, at: '2026-11-25T12:00:00Z' }) as LogEntry;
+const PLAN: KeptPlan = {
+  id: 'm',
+  musterText: '',
+  now: null,
+  logged: [],
+  isMissed: false,
+  solution: { operations: [] } as unknown as KeptPlan['solution'],
+  naiveLateMinutes: null,
+};
 const current = async (of: string): Promise<number> => (await database.load(of))!.muster.current;
 
 beforeEach(async () => {
@@ -96,16 +108,16 @@ describe('the musters', () => {
     await database.create('n', named('n'), 'Made');
     for (const of of ['m', 'n']) {
       await database.addToLog(of, [done('e')]);
-      await database.keepPlan({ id: of } as Parameters<Database['keepPlan']>[0]);
+      await database.keepPlan({ ...PLAN, id: of });
     }
     const [gone, stays] = [await current('m'), await current('n')];
     await database.setPlace('m', { binnedAt: '2026-11-25T12:00:00Z' });
     await database.destroy('m');
     await expect(database.textOf(gone)).rejects.toThrow(`State ${gone} is not there any more`);
     expect([await database.load('m'), await database.newestPlan('m')]).toEqual([null, undefined]);
-    expect(await database.readLog('m')).toEqual([]);
+    expect((await database.readLog('m')).entries).toEqual([]);
     expect((await database.newestPlan('n'))!.id).toBe('n');
-    expect(await database.readLog('n')).toHaveLength(1);
+    expect((await database.readLog('n')).entries).toHaveLength(1);
     expect(await database.textOf(stays)).toContain('"n"');
   });
 });
@@ -181,7 +193,9 @@ describe('going back and forth', () => {
     expect(await database.go('m', 1)).toBeNull();
     expect(await database.go('m', -2)).toBeNull();
     expect((await database.load('m'))!.muster).toMatchObject({ current: state.id, revision: 2 });
-    expect((JSON.parse((await database.go('m', -1))!.text) as Muster).name).toBe('first');
+    const back = await database.go('m', -1);
+    if (back === null || back === 'moved') throw new Error('There was something to go back to.');
+    expect((JSON.parse(back.text) as Muster).name).toBe('first');
     expect(await database.go('m', -1)).toBeNull();
     expect(await database.go('m', 1)).toMatchObject({ current: state.id, revision: 4 });
   });
@@ -205,27 +219,19 @@ describe('a log', () => {
     const added = await database.mergeLog('m', many);
     expect(added).toHaveLength(619);
     expect(added.some((e) => e.id === 'e1')).toBe(false);
-    expect(await database.readLog('m', ['e1', 'nobody', 'e2'])).toEqual([done('e1', 'mine'), done('e2')]);
+    expect((await database.readLog('m', ['e1', 'nobody', 'e2'])).entries).toEqual([
+      done('e1', 'mine'),
+      done('e2'),
+    ]);
   });
 
   it('is read in part by few ids, and whole without any or with very many', async () => {
     await database.mergeLog('m', many);
-    expect(await database.readLog('m')).toHaveLength(620);
-    expect(await database.readLog('m', [])).toEqual([]);
-    expect(
-      await database.readLog(
-        'm',
-        many.slice(0, 250).map((e) => e.id),
-      ),
-    ).toHaveLength(250);
-    expect(
-      (
-        await database.readLog(
-          'm',
-          many.slice(0, 251).map((e) => e.id),
-        )
-      ).length,
-    ).toBeGreaterThanOrEqual(251);
+    expect((await database.readLog('m')).entries).toHaveLength(620);
+    expect((await database.readLog('m', [])).entries).toEqual([]);
+    const first = (n: number): string[] => many.slice(0, n).map((e) => e.id);
+    expect((await database.readLog('m', first(250))).entries).toHaveLength(250);
+    expect((await database.readLog('m', first(251))).entries.length).toBeGreaterThanOrEqual(251);
   });
 
   it('is counted for whoever watches it', async () => {
@@ -244,5 +250,64 @@ describe('a setting', () => {
     await database.keepSetting('theme', 'day');
     await database.keepSetting('theme', 'night');
     expect(await database.setting('theme')).toBe('night');
+  });
+});
+
+describe('what is damaged, or of a newer edition', () => {
+  /** The same browser, written to by somebody else. */
+  async function raw(work: (db: Dexie) => Promise<unknown>): Promise<void> {
+    const db = new Dexie('patient-muster');
+    await db.open();
+    await work(db);
+    db.close();
+  }
+  const inLog = (id: string, entry: unknown) => ({ of: 'm', id, kind: 'done', entry });
+
+  it('an entry of the log is passed over and left where it is; the others are read, and Done is taken', async () => {
+    await database.addToLog('m', [done('e1')]);
+    await raw(async (db) => {
+      await db.table('entries').add(inLog('e2', { ...done('e2'), at: '2026-13-45T12:00:00Z' }));
+      await db.table('entries').add(inLog('e3', 'not an entry at all'));
+      await db.table('entries').add(inLog('e4', done('another id')));
+    });
+    const read = await database.readLog('m');
+    expect(read.entries.map((e) => e.id)).toEqual(['e1']);
+    expect([...read.damaged].sort()).toEqual(['e2', 'e3', 'e4']);
+    expect(await database.addToLog('m', [done('e5')])).toHaveLength(1);
+    expect(await database.logIds('m')).toHaveLength(5);
+  });
+
+  it('a kept plan is none', async () => {
+    await database.keepPlan(PLAN);
+    expect(await database.newestPlan('m')).toEqual(PLAN);
+    for (const broken of [{ logged: 'all' }, { solution: null }, { solution: {} }, { now: 5 }]) {
+      await raw((db) => db.table('plans').put({ ...PLAN, ...broken }));
+      expect(await database.newestPlan('m')).toBeUndefined();
+    }
+  });
+
+  it('a database that a newer edition has opened is read, and never written to by a tab of this one', async () => {
+    await database.addToLog('m', [done('e1')]);
+    // A newer edition opens it: the connection of this one is closed, and what it kept stays.
+    await new Promise((resolve, reject) => {
+      const opening = Dexie.dependencies.indexedDB.open('patient-muster', 40);
+      opening.onerror = reject;
+      opening.onsuccess = () => (opening.result.close(), resolve(null));
+    });
+    await raw((db) => db.table('settings').put({ key: 'theme', value: 'of the newer edition' }));
+    const writes: (() => Promise<unknown>)[] = [
+      () => database.addToLog('m', [done('e2')]),
+      () => database.mergeLog('m', [done('e3')]),
+      () => database.create('x', named('x'), 'Made'),
+      async () => database.change('m', wanted('later', await current('m'))),
+      () => database.go('m', -1),
+      () => database.keepSetting('theme', 'of this one'),
+      () => database.setPlace('m', { isArchived: true }),
+      () => database.destroy('m'),
+    ];
+    for (const write of writes) await expect(write()).rejects.toThrow(OutdatedError);
+    expect((await database.readLog('m')).entries.map((e) => e.id)).toEqual(['e1']);
+    expect(await database.setting('theme')).toBe('of the newer edition');
+    expect((await database.musters()).map((m) => m.name)).toEqual(['first']);
   });
 });

@@ -3,11 +3,20 @@
  * truth of all tabs: every change is made in a transaction on what is there at that moment, not on what a tab believes.
  */
 import { inject, Injectable } from '@angular/core';
+import * as z from 'zod';
 import Dexie, { liveQuery, type Observable, type Table, type Transaction } from 'dexie';
 import type { Solution } from '#core/kernel';
 import { fromFirstFormat, instantOf, type Instant, type Muster } from '#core/muster';
-import { afterReopening, DECIDING_KINDS, fromFirstLog, newEntries, type LogEntry } from '#core/log';
+import {
+  afterReopening,
+  DECIDING_KINDS,
+  entrySchema,
+  fromFirstLog,
+  newEntries,
+  type LogEntry,
+} from '#core/log';
 import { NOW, ZONE } from './environment';
+import { OutdatedError } from './outdated';
 
 /** The setting that says whether alarms ring: `yes` or `no`. */
 export const ALARMS_ON = 'alarms on';
@@ -34,7 +43,7 @@ export interface KeptState {
   /** what led to it, in words */
   readonly label: string;
   readonly at: Instant;
-  /** the tab that made it, the state it saw when it did, and what it touched */
+  /** the tab that made it, the newest state up to which it had seen all when it did, and what it touched */
   readonly tab: string;
   readonly base: number;
   readonly touches: readonly string[];
@@ -47,26 +56,37 @@ interface KeptText {
   readonly text: string;
 }
 
-export interface KeptPlan {
-  readonly id: string;
+const keptPlanSchema = z.looseObject({
+  id: z.string(),
   /** the muster it was made for, as text, so that a stale plan is never shown for a changed muster */
-  readonly musterText: string;
+  musterText: z.string(),
   /** the moment from which on it was planned, and the log entries that it went by: it is explained as it was solved */
-  readonly now: Instant | null;
-  readonly logged: readonly string[];
-  readonly isMissed: boolean;
-  readonly solution: Solution;
+  now: z.string().nullable(),
+  logged: z.array(z.string()),
+  isMissed: z.boolean(),
+  /** the kernel's judge decides whether it is one of this muster */
+  solution: z.custom<Solution>(
+    (s) => typeof s === 'object' && s !== null && Array.isArray((s as { operations?: unknown }).operations),
+  ),
   /** who does each step, where several work */
-  readonly hands?: Readonly<Record<string, string>>;
+  hands: z.record(z.string(), z.string()).optional(),
   /** lateness of the naive order, null where it has none that ends */
-  readonly naiveLateMinutes: number | null;
-}
+  naiveLateMinutes: z.number().nullable(),
+});
+export type KeptPlan = Readonly<z.infer<typeof keptPlanSchema>>;
 
 interface KeptEntry {
   readonly of: string;
   readonly id: string;
   readonly kind: LogEntry['kind'];
   readonly entry: LogEntry;
+}
+
+/** A log as it was read. */
+export interface ReadLog {
+  readonly entries: readonly LogEntry[];
+  /** ids of entries that can't be read */
+  readonly damaged: readonly string[];
 }
 
 interface KeptSetting {
@@ -79,8 +99,10 @@ export interface Wanted {
   readonly label: string;
   readonly touches: readonly string[];
   readonly tab: string;
-  /** the state that the tab saw */
+  /** the state that the tab takes to be the current one */
   readonly base: number;
+  /** the newest state of which the tab has seen all that went before */
+  readonly seen: number;
   /** what the state becomes if nobody else has changed it meanwhile */
   readonly text: string;
   /** the same change made on another state than the one seen. @throws Error in words when it can't be made there */
@@ -105,6 +127,11 @@ export const FIRST = 'first';
 /** So many entries are read or written before the page may draw again. */
 const BUNDLE = 250;
 
+/** The version of what is kept. A browser that has a newer one was used by a newer edition of this program. */
+const VERSION = 3;
+/** Dexie counts a browser's versions in tens. */
+const DEXIE_STEP = 10;
+
 class MusterDatabase extends Dexie {
   readonly musters!: Table<KeptMuster, string>;
   readonly states!: Table<KeptState, number>;
@@ -117,7 +144,7 @@ class MusterDatabase extends Dexie {
     super('patient-muster');
     this.version(1).stores({ states: '++id', plans: 'id', settings: 'key' });
     this.version(2).stores({ log: 'id, at' });
-    this.version(3)
+    this.version(VERSION)
       .stores({ musters: 'id', states: '++id, of', texts: 'id', entries: '[of+id], of, [of+kind]' })
       .upgrade((transaction) => fromSecondVersion(transaction, zone));
   }
@@ -127,6 +154,17 @@ class MusterDatabase extends Dexie {
 export class Database {
   private readonly now = inject(NOW);
   private readonly db = new MusterDatabase(inject(ZONE));
+
+  /** Has a newer edition of this program been at what is kept here? */
+  async isOutdated(): Promise<boolean> {
+    if (!this.db.isOpen()) await this.db.open();
+    return this.db.backendDB().version > VERSION * DEXIE_STEP;
+  }
+
+  /** Asked before anything is written. @throws OutdatedError */
+  private async upToDate(): Promise<void> {
+    if (await this.isOutdated()) throw new OutdatedError();
+  }
 
   /** All musters, the last changed first. */
   async musters(): Promise<KeptMuster[]> {
@@ -168,7 +206,7 @@ export class Database {
         label,
         touches: [],
         tab: '',
-        base: 0,
+        seen: 0,
       });
       await this.db.states.add(state);
       await this.db.texts.add({ id: state.id, text });
@@ -213,10 +251,19 @@ export class Database {
     });
   }
 
-  /** Goes so many states back (negative) or forth in the history; null where there is none. */
-  async go(id: string, steps: number): Promise<{ current: number; revision: number; text: string } | null> {
+  /**
+   * Goes so many states back (negative) or forth in the history.
+   * @param from the state that is to be left; without it whichever is the current one
+   * @returns null where there is none; `moved` where another tab has made another state the current one, and nothing was done
+   */
+  async go(
+    id: string,
+    steps: number,
+    from?: number,
+  ): Promise<{ current: number; revision: number; text: string } | 'moved' | null> {
     return this.write(async () => {
       const muster = await this.existing(id);
+      if (from !== undefined && muster.current !== from) return 'moved';
       const ids = await this.db.states.where('of').equals(id).primaryKeys();
       ids.sort((a, b) => a - b);
       const current = ids[ids.indexOf(muster.current) + steps];
@@ -238,6 +285,7 @@ export class Database {
 
   /** Takes a muster out of the bin for good, with its history, its log and its plan. @throws Error unless it lies in the bin */
   async destroy(id: string): Promise<void> {
+    await this.upToDate();
     await this.db.transaction('rw', this.db.tables, async () => {
       const muster = await this.existing(id);
       if (muster.binnedAt === null) throw new Error(`${muster.name} does not lie in the bin.`);
@@ -249,11 +297,13 @@ export class Database {
   }
 
   async keepPlan(plan: KeptPlan): Promise<void> {
+    await this.upToDate();
     await this.db.plans.put(plan);
   }
 
+  /** The plan that was kept last; none where there is none, or it is damaged: it is only made again. */
   async newestPlan(id: string): Promise<KeptPlan | undefined> {
-    return this.db.plans.get(id);
+    return keptPlanSchema.safeParse(await this.db.plans.get(id)).data;
   }
 
   /** How many entries a muster's log has, now and whenever any tab adds to it. Counted only: whatever else is watched is noted key by key. */
@@ -266,12 +316,15 @@ export class Database {
     return keys.map(([, id]) => id);
   }
 
-  async readLog(of: string, ids?: readonly string[]): Promise<LogEntry[]> {
+  /** The log as far as it can be read, and the ids of what can't be: that is passed over, and stays as it is. */
+  async readLog(of: string, ids?: readonly string[]): Promise<ReadLog> {
     const rows =
       ids && ids.length <= BUNDLE
         ? (await this.db.entries.bulkGet(ids.map((id): [string, string] => [of, id]))).flatMap((r) => r ?? [])
         : await this.db.entries.where('of').equals(of).toArray();
-    return rows.map((r) => r.entry);
+    const sound = rows.filter(isSound);
+    const damaged = sound.length === rows.length ? [] : rows.filter((r) => !isSound(r)).map((r) => r.id);
+    return { entries: sound.map((r) => r.entry), damaged };
   }
 
   /**
@@ -279,16 +332,18 @@ export class Database {
    * @returns those that were added
    */
   async addToLog(of: string, entries: readonly LogEntry[]): Promise<LogEntry[]> {
+    await this.upToDate();
     return this.db.transaction('rw', this.db.entries, async () => {
       const keys = DECIDING_KINDS.map((kind): [string, string] => [of, kind]);
       const rows = await this.db.entries.where('[of+kind]').anyOf(keys).toArray();
-      const deciding = rows.map((r) => r.entry);
+      const deciding = rows.filter(isSound).map((r) => r.entry);
       return this.addNew(of, newEntries(deciding, afterReopening(deciding, entries)));
     });
   }
 
   /** Merges another log into a muster's, all or none; entries already there stay as they are. @returns those that were added */
   async mergeLog(of: string, entries: readonly LogEntry[]): Promise<LogEntry[]> {
+    await this.upToDate();
     return this.db.transaction('rw', this.db.entries, () => this.addNew(of, entries));
   }
 
@@ -311,10 +366,12 @@ export class Database {
   }
 
   async keepSetting(key: string, value: string): Promise<void> {
+    await this.upToDate();
     await this.db.settings.put({ key, value });
   }
 
-  private write<T>(work: () => Promise<T>): Promise<T> {
+  private async write<T>(work: () => Promise<T>): Promise<T> {
+    await this.upToDate();
     return this.db.transaction('rw', this.db.musters, this.db.states, this.db.texts, work);
   }
 
@@ -339,15 +396,20 @@ export class Database {
     of: string,
     id: number,
     text: string,
-    { label, touches, tab, base }: Pick<Wanted, 'label' | 'touches' | 'tab' | 'base'>,
+    { label, touches, tab, seen }: Pick<Wanted, 'label' | 'touches' | 'tab' | 'seen'>,
   ): KeptState {
-    return { id, of, label, at: instantOf(this.now()), tab, base, touches, size: text.length };
+    return { id, of, label, at: instantOf(this.now()), tab, base: seen, touches, size: text.length };
   }
 
   private async drop(ids: readonly number[]): Promise<void> {
     if (ids.length === 0) return;
     await Promise.all([this.db.states.bulkDelete([...ids]), this.db.texts.bulkDelete([...ids])]);
   }
+}
+
+/** Does the row hold an entry that can be read? A broken disk, or an older program, may have left another. */
+function isSound(row: KeptEntry): boolean {
+  return entrySchema.safeParse(row.entry).success && row.entry.id === row.id && row.entry.kind === row.kind;
 }
 
 /** Of more states than are kept, or longer ones, the oldest; the newest never. */

@@ -1,4 +1,5 @@
 /** What is being written, and what could not be: one sign for all views, which goes out only when something has truly been written. */
+import { OutdatedError } from './outdated';
 import { computed, Injectable, signal } from '@angular/core';
 
 @Injectable({ providedIn: 'root' })
@@ -20,7 +21,9 @@ export class Keeping {
 
   failed(what: string, error: unknown): void {
     this.trouble.set(
-      `${what} not kept in this browser (${firstLine(error)}). It is tried again; take it away as a file before you close the page.`,
+      error instanceof OutdatedError
+        ? `${error.message}. What you change here is not saved.`
+        : `${what} not saved in this browser (${firstLine(error)}). We try again; export it as a file before you close the page.`,
     );
   }
 }

@@ -87,7 +87,7 @@ describe('a rehearsal', () => {
     await tab.logbook.addAll(['a', 'b'].map((step) => ({ kind: 'skipped' as const, step })));
     expect(notesIn(tab)[0]).toBe('real');
     expect(tab.logbook.entries()).toHaveLength(3);
-    expect(await tab.database.readLog(tab.store.openId!)).toHaveLength(1);
+    expect((await tab.database.readLog(tab.store.openId!)).entries).toHaveLength(1);
     const [, ...press] = tab.logbook.entries();
     await tab.logbook.takeBack(press);
     expect(standing(tab.logbook.entries()).map((e) => e.note)).toEqual(['real']);
@@ -154,7 +154,7 @@ describe('a disk that fails', () => {
     const add = vi.spyOn(tab.database, 'addToLog').mockRejectedValue(new Error('quota'));
     await tab.logbook.add(note('nearly lost'));
     expect(tab.keeping.trouble()).toContain('quota');
-    expect(tab.keeping.trouble()).toContain('take it away as a file');
+    expect(tab.keeping.trouble()).toContain('export it as a file');
     expect([notesIn(tab), tab.keeping.unwritten()]).toEqual([[], 1]);
     expect(tab.logbook.file()).toContain('nearly lost');
     add.mockRestore();
@@ -183,7 +183,7 @@ describe('a disk that fails', () => {
     await expect(
       tab.database.addToLog(tab.store.openId!, [good, bad as unknown as LogEntry]),
     ).rejects.toThrow();
-    expect(await tab.database.readLog(tab.store.openId!)).toEqual([]);
+    expect((await tab.database.readLog(tab.store.openId!)).entries).toEqual([]);
   });
 
   it('that cannot be read is told of, and the log is empty, not wrong', async () => {

@@ -59,6 +59,8 @@ export class Logbook {
   private readonly list = signal<readonly LogEntry[]>([]);
   /** those that could not be written yet, muster by muster */
   private readonly unwritten = signal<readonly { readonly of: string; readonly entry: LogEntry }[]>([]);
+  /** ids of entries in the database that can't be read */
+  private readonly damaged = new Set<string>();
   private watching: Subscription | undefined;
   private of: string | null = null;
   private loading: Promise<void> = Promise.resolve();
@@ -168,13 +170,15 @@ export class Logbook {
     if (of === this.of) return;
     this.of = of;
     this.list.set([]);
+    this.damaged.clear();
     this.trouble.set(null);
     this.watching?.unsubscribe();
     this.rehearsed.set([]);
     if (of === null) return;
     this.loading = Promise.all([this.database.readLog(of), this.recalled(of)]).then(
-      ([entries, rehearsed]) => {
+      ([{ entries, damaged }, rehearsed]) => {
         if (this.of !== of) return;
+        this.passOver(damaged);
         this.rehearsed.set(rehearsed);
         this.list.set(mergeLogs(entries, []));
         this.watching = this.database.watchLog(of).subscribe({
@@ -184,6 +188,18 @@ export class Logbook {
       },
       (error: unknown) => this.trouble.set(`The log cannot be read (${String(error)}).`),
     );
+  }
+
+  /** Entries that can't be read are left out, and left where they are. */
+  private passOver(damaged: readonly string[]): void {
+    for (const id of damaged) this.damaged.add(id);
+    const n = this.damaged.size;
+    if (n > 0)
+      this.trouble.set(
+        n === 1
+          ? 'One entry of the log is damaged and can’t be read. We leave it out, and leave it where it is; everything else works.'
+          : `${n} entries of the log are damaged and can’t be read. We leave them out, and leave them where they are; everything else works.`,
+      );
   }
 
   private setRehearsed(entries: readonly LogEntry[]): void {
@@ -203,14 +219,16 @@ export class Logbook {
 
   /** What other tabs have added; entries are never changed, so only new ones are read. */
   private async catchUp(of: string, count: number): Promise<void> {
-    if (count <= this.list().length) return;
+    if (count <= this.list().length + this.damaged.size) return;
     try {
       const ids = await this.database.logIds(of);
       const known = new Set(this.list().map((e) => e.id));
-      const missing = ids.filter((id) => !known.has(id));
+      const missing = ids.filter((id) => !known.has(id) && !this.damaged.has(id));
       if (missing.length === 0) return;
-      const entries = await this.database.readLog(of, missing);
-      if (this.of === of) this.list.update((list) => mergeLogs(list, entries));
+      const { entries, damaged } = await this.database.readLog(of, missing);
+      if (this.of !== of) return;
+      this.passOver(damaged);
+      this.list.update((list) => mergeLogs(list, entries));
     } catch {
       // The database cannot be read now: the next entry in any tab asks again.
     }

@@ -285,6 +285,35 @@ describe('a muster of hundreds of pieces', () => {
 });
 
 describe('two tabs', () => {
+  it('that begin an optional list in the same moment lose nothing of it', async () => {
+    const tabs = [await openTab(NOON), await openTab(NOON), await openTab(NOON)];
+    const ids = Array.from({ length: 30 }, (_, k) => `away${k}`);
+    ids.forEach((id, k) =>
+      tabs[k % 3]!.store.change(`Away ${id}`, (m) => ({
+        ...m,
+        bench: { ...m.bench, away: [...(m.bench.away ?? []), { id, from: '2027-05-01', to: '2027-05-02' }] },
+      })),
+    );
+    for (const t of tabs) await t.store.settled();
+    const next = await openTab(NOON);
+    expect(new Set(next.store.muster()!.bench.away?.map((a) => a.id))).toEqual(new Set(ids));
+  });
+
+  it('undo only what they have seen: what another wrote in that moment stays, and it is said', async () => {
+    const [a, b] = [await openTab(NOON), await openTab(NOON)];
+    a.store.change('Named A', named('A'));
+    await a.store.settled();
+    await soon(() => expect(nameIn(b)).toBe('A'));
+    // Undo is pressed in the one while the other writes.
+    b.store.change('Moved by B', (m) => ({ ...m, startsOn: '2026-12-01T18:00' }));
+    a.store.undo();
+    await Promise.all([a.store.settled(), b.store.settled()]);
+    await soon(() => expect(a.store.muster()).toEqual(b.store.muster()));
+    const wasRefused = a.notices.current()?.text.includes('nothing was undone') ?? false;
+    expect(a.store.muster()!.startsOn).toBe('2026-12-01T18:00');
+    expect(nameIn(a)).toBe(wasRefused ? 'A' : nameIn(await openTab(NOON)));
+  });
+
   it('share one truth: what one does the other shows, its undo included', async () => {
     const [a, b] = [await openTab(NOON), await openTab(NOON)];
     a.store.change('Named one', named('one'));
@@ -468,7 +497,7 @@ describe('a browser that does not keep what it should', () => {
     const change = full(tab);
     tab.store.change('Named one', named('one'));
     await soon(() => expect(tab.keeping.trouble()).toContain('the disk is full'));
-    expect(tab.keeping.trouble()).toContain('take it away as a file');
+    expect(tab.keeping.trouble()).toContain('export it as a file');
     expect([nameIn(tab), tab.keeping.unwritten()]).toEqual(['one', 1]);
     tab.store.change('Dated', setTable('2026-12-21T13:00'));
     await tab.store.settled();

@@ -27,6 +27,7 @@ import { Database, FIRST, type Kept, type KeptState } from './database';
 import { type Craft, fetchCraft } from './fetchCraft';
 import { NEW_ID, NOW, TAB, WANTS_DEMO, ZONE } from './environment';
 import { Keeping } from './keeping';
+import { OutdatedError } from './outdated';
 import { Notices } from './notices';
 import { recall, remember } from './tabMemory';
 import { Refusals } from './refusals';
@@ -73,6 +74,8 @@ export class MusterStore {
   private readonly states = signal<readonly KeptState[]>([]);
   private readonly current = signal(0);
   private readonly queue = signal<readonly Deed[]>([]);
+  /** the newest state of which this tab has seen all that went before */
+  private seen = 0;
   /** of the muster as this tab knows it, and as the database last said */
   private revision = 0;
   private newest = 0;
@@ -233,7 +236,7 @@ export class MusterStore {
     await this.settled();
     if (this.queue().length > 0)
       throw new Error(
-        'The muster in hand has changes that could not be written yet; take it away as a file first.',
+        'The muster in hand has changes that could not be written yet; export it as a file first.',
       );
     await this.take(id);
     await this.database.keepSetting(OPEN, id).catch(() => undefined);
@@ -261,6 +264,8 @@ export class MusterStore {
 
   private async begin(): Promise<void> {
     try {
+      if (await this.database.isOutdated())
+        this.keeping.failed('What is changed here is', new OutdatedError());
       const musters = await this.database.musters();
       const wanted = [recall(OPEN), await this.database.setting(OPEN)];
       const open =
@@ -318,6 +323,7 @@ export class MusterStore {
   private put(states: readonly KeptState[], current: number, revision: number, text: string): void {
     this.states.set(states);
     this.current.set(current);
+    this.seen = current;
     this.revision = revision;
     this.keptText = text;
     this.showKept();
@@ -438,9 +444,17 @@ export class MusterStore {
     const id = this.openId;
     if (id === null) throw new Error('what was kept could not be read');
     if (deed.kind === 'go') {
-      const gone = await this.database.go(id, deed.steps);
+      const gone = await this.database.go(id, deed.steps, this.current());
+      if (gone === 'moved') {
+        this.revision = BEHIND;
+        this.notices.tell(
+          `Another tab changed the muster at the same moment, so nothing was ${deed.steps < 0 ? 'undone' : 'redone'}. Look at it, then try again.`,
+        );
+        return;
+      }
       if (!gone) return;
       this.current.set(gone.current);
+      this.seen = gone.current;
       this.revision = gone.revision;
       this.newest = Math.max(this.newest, gone.revision);
       this.keptText = gone.text;
@@ -450,9 +464,10 @@ export class MusterStore {
     try {
       kept = await this.database.change(id, {
         label: deed.label,
-        touches: deed.edits.map(touches),
+        touches: deed.edits.flatMap((e) => touches(e) ?? []),
         tab: this.tab,
         base: this.current(),
+        seen: this.seen,
         // What went before it in the queue may have come out differently than it was shown.
         text: this.keptText === deed.before ? deed.after : this.again(this.keptText, deed),
         again: (text) => this.again(text, deed),
@@ -464,6 +479,7 @@ export class MusterStore {
       return;
     }
     const { state, revision, text, wasMoved, oldest } = kept;
+    if (!wasMoved && this.seen === this.current()) this.seen = state.id;
     // On another tab's state it lacks the states between: they are caught up with when all is written.
     this.revision = wasMoved ? BEHIND : revision;
     this.newest = Math.max(this.newest, revision);

@@ -81,7 +81,7 @@ describe('keeping', () => {
     expect(keeping.trouble()).toBeNull();
     keeping.failed('The last change is', new Error('the disk is full\nat some line'));
     expect(keeping.trouble()).toMatch(
-      /^The last change is not kept in this browser \(the disk is full\)\. .*take it away as a file/,
+      /^The last change is not saved in this browser \(the disk is full\)\. .*export it as a file/,
     );
     keeping.failed('It is', 'a text');
     expect(keeping.trouble()).toContain('(a text)');

@@ -99,6 +99,6 @@ describe('what is said of a press', () => {
     await bench.evening.keepNote('room again', false);
     expect(endedSteps(tab.logbook.entries()).has(step!.id)).toBe(true);
     expect(tab.keeping.trouble()).toBeNull();
-    expect(standing(await tab.database.readLog(tab.store.openId!))).toHaveLength(3);
+    expect(standing((await tab.database.readLog(tab.store.openId!)).entries)).toHaveLength(3);
   });
 });

@@ -9,6 +9,7 @@ import {
   movedOperations,
   settle,
   startSearch,
+  validateSolution,
   withoutCause,
   type Cause,
   type Problem,
@@ -294,6 +295,9 @@ export class PlanningDesk {
 
   /** A plan that was kept, as it was solved, by these hands; null where it is none of this muster any more. */
   show(posing: Posing, solution: Solution, isMissed: boolean, hands: HandNames = new Map()): Shown | null {
+    const { problem } = posedFor(posing, isMissed, hands);
+    // It may be damaged, or of another edition: the judge has the word.
+    if (validateSolution(problem, solution).violations.length > 0) return null;
     const solved = this.again(posing, solution, isMissed, hands);
     return solved && shownOf(solved);
   }

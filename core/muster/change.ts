@@ -7,6 +7,10 @@ export type Path = readonly string[];
 export type Edit =
   | { readonly do: 'set'; readonly at: Path; readonly value: unknown }
   | { readonly do: 'unset'; readonly at: Path }
+  /** what has lists begins empty, where nobody has begun it yet; the items are edits of their own */
+  | { readonly do: 'begin'; readonly at: Path; readonly value: unknown }
+  /** a list that is empty goes; one in which somebody has put something meanwhile stays */
+  | { readonly do: 'end'; readonly at: Path }
   /** puts items with ids into the list, directly after that one; null: at its beginning */
   | { readonly do: 'add'; readonly at: Path; readonly item: Item; readonly after: string | null }
   | { readonly do: 'remove'; readonly at: Path; readonly id: string }
@@ -31,8 +35,9 @@ export function differences(before: Muster, after: Muster): Edit[] {
   return edits;
 }
 
-/** What an edit touches, as text: two edits of the same field touch the same. */
-export function touches(edit: Edit): string {
+/** What an edit touches, as text: two edits of the same field touch the same. What only makes room for others touches nothing: null. */
+export function touches(edit: Edit): string | null {
+  if (edit.do === 'begin' || edit.do === 'end') return null;
   const at = edit.do === 'add' ? [...edit.at, edit.item.id] : 'id' in edit ? [...edit.at, edit.id] : edit.at;
   return at.join('/');
 }
@@ -104,16 +109,38 @@ function compare(before: unknown, after: unknown, at: Path, edits: Edit[]): void
   if (isList(before) && isList(after)) return compareLists(before, after, at, edits);
   if (isFields(before) && isFields(after)) {
     for (const key of Object.keys(before))
-      if (before[key] !== undefined && after[key] === undefined)
-        edits.push({ do: 'unset', at: [...at, key] });
+      if (before[key] !== undefined && after[key] === undefined) end(before[key], [...at, key], edits);
     for (const [key, value] of Object.entries(after)) {
       if (value === undefined) continue;
-      if (before[key] === undefined) edits.push({ do: 'set', at: [...at, key], value });
+      if (before[key] === undefined) begin(value, [...at, key], edits);
       else compare(before[key], value, [...at, key], edits);
     }
     return;
   }
   if (JSON.stringify(before) !== JSON.stringify(after)) edits.push({ do: 'set', at, value: after });
+}
+
+/** Something that was not there: two tabs that begin a list in the same moment begin the same one. */
+function begin(value: unknown, at: Path, edits: Edit[]): void {
+  const bare = withoutItems(value);
+  if (bare === value) return void edits.push({ do: 'set', at, value });
+  edits.push({ do: 'begin', at, value: bare });
+  compare(bare, value, at, edits);
+}
+
+/** Something that goes: of a list what is known of it. */
+function end(value: unknown, at: Path, edits: Edit[]): void {
+  if (!isList(value)) return void edits.push({ do: 'unset', at });
+  for (const { id } of value) edits.push({ do: 'remove', at, id });
+  edits.push({ do: 'end', at });
+}
+
+/** The value with its lists emptied, those of its fields too; the value itself where it has none with anything in it. */
+function withoutItems(value: unknown): unknown {
+  if (isList(value)) return value.length === 0 ? value : [];
+  if (!isFields(value)) return value;
+  const bare = Object.entries(value).map(([key, inner]) => [key, withoutItems(inner)] as const);
+  return bare.every(([key, inner]) => inner === value[key]) ? value : Object.fromEntries(bare);
 }
 
 function compareLists(before: readonly Item[], after: readonly Item[], at: Path, edits: Edit[]): void {
@@ -148,16 +175,18 @@ function edited(value: unknown, rest: Path, edit: Edit, whole: Path): unknown {
     return value.map((x, i) => (i === k ? edited(x, tail, edit, whole) : x));
   }
   if (!isFields(value)) throw new GoneError(whole);
-  if (edit.do === 'unset' && tail.length === 0) {
+  if ((edit.do === 'unset' || edit.do === 'end') && tail.length === 0) {
     const { [head]: gone, ...others } = value;
-    return gone === undefined ? value : others;
+    const stays = gone === undefined || (edit.do === 'end' && isList(gone) && gone.length > 0);
+    return stays ? value : others;
   }
   return { ...value, [head]: edited(value[head], tail, edit, whole) };
 }
 
 function atPlace(value: unknown, edit: Edit, whole: Path): unknown {
   if (edit.do === 'set') return edit.value;
-  if (edit.do === 'unset') return undefined;
+  if (edit.do === 'begin') return value ?? edit.value;
+  if (edit.do === 'unset' || edit.do === 'end') return undefined;
   if (!isList(value) && !(value === undefined && edit.do === 'add')) throw new GoneError(whole);
   const list = isList(value) ? value : [];
   const others = list.filter((x) => x.id !== (edit.do === 'add' ? edit.item.id : edit.id));

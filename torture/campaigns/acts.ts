@@ -1,5 +1,5 @@
 /** What a painter does in a season, each as the screens do it: through the same services. */
-import { mergeLogs, standing, LOG_FORMAT, type LogEntry } from '#core/log';
+import { mergeLogs, standing, LOG_FORMAT, type EntryOf, type LogEntry } from '#core/log';
 import {
   duplicatedUnit,
   instantOf,
@@ -40,22 +40,35 @@ const muster = (life: Life): Muster => {
   return inHand;
 };
 
-/** After Done what is in hand is another, or less of it; or somebody says why not. */
+/** After Done what is in hand is another, or less of it, or somebody says why not; and what was in the cup is what left the bottles and the jar. */
 async function changesTheRun(life: Life, press: () => Promise<void>): Promise<string[]> {
-  const { evening } = life.bench;
+  const { evening, cup } = life.bench;
   const before = evening.run().map((s) => s.id);
   const chosen = new Set(evening.chosen().map((s) => s.id));
+  const inCup = chosen.size === before.length ? volumeOf(cup.cup()) : null;
+  const known = new Set(life.tab.logbook.entries().map((e) => e.id));
   life.tab.notices.dismiss();
   await press();
   await life.rest();
-  const after = evening.run().map((s) => s.id);
-  const still = after.filter((id) => chosen.has(id));
-  if (still.length === 0) return [];
+  const faults: string[] = [];
+  const poured = life.tab.logbook
+    .entries()
+    .filter((e) => e.kind === 'done' && !known.has(e.id) && chosen.has(e.step));
+  const left = poured.reduce((sum, e) => sum + (e.kind === 'done' ? volumeOfEntry(e) : 0), 0);
+  if (inCup !== null && poured.length === chosen.size && Math.abs(left - inCup) > 0.01 * chosen.size)
+    faults.push(`${inCup.toFixed(2)} ml were in the cup, and ${left.toFixed(2)} ml were logged`);
+  const still = evening.run().filter((s) => chosen.has(s.id));
   const said = life.tab.notices.current()?.text ?? '';
-  return /logged already|not saved/.test(said)
-    ? []
-    : [`Done left ${still.length} of ${before.length} in hand, and said “${said}”`];
+  if (still.length > 0 && !/logged already|not saved/.test(said))
+    faults.push(`Done left ${still.length} of ${before.length} in hand, and said “${said}”`);
+  return faults;
 }
+
+const volumeOf = (cup: ReturnType<Life['bench']['cup']['cup']>): number | null =>
+  cup && cup.parts.reduce((sum, p) => sum + p.ml, 0) + (cup.fromJar?.ml ?? 0);
+
+const volumeOfEntry = (e: EntryOf<'done'>): number =>
+  (e.used ?? []).reduce((sum, u) => sum + u.ml, 0) + (e.fromJar?.ml ?? 0);
 
 /** The painter waits for the run in hand, a little more or a little less than she should. */
 function toTheRun(life: Life): void {
@@ -94,6 +107,25 @@ const change = (
 const hasUnits = (life: Life): boolean => muster(life).units.length > 0;
 const hasTwoUnits = (life: Life): boolean => muster(life).units.length > 1;
 const hasRecipes = (life: Life): boolean => muster(life).recipes.some((r) => r.layers.length > 1);
+
+const cannotBePlanned = (life: Life): boolean => ['faulty', 'impossible'].includes(life.tab.planner.state());
+
+/** Takes the cure of an error where there is one, else takes the last change back; without either, the bench gets longer evenings. */
+export async function setRight(life: Life): Promise<void> {
+  const { store } = life.tab;
+  const cure = store.findings().find((f) => f.severity === 'error' && f.fix);
+  const wasCured = cure?.fix ? store.change(cure.fix.label, cure.fix.apply) : false;
+  await store.settled();
+  if (wasCured) return life.rest();
+  if (store.undoLabel() !== null && store.depth() > 1) store.undo();
+  else
+    store.change('Longer evenings', (m) => ({
+      ...m,
+      bench: { ...m.bench, weekly: m.bench.weekly.map((w) => ({ ...w, from: '08:00' })) },
+    }));
+  await store.settled();
+  return life.rest();
+}
 
 let fresh = 0;
 const newId = (): string => `${ID_MARK}n${++fresh}`;
@@ -668,6 +700,15 @@ export const ACTS: readonly Act[] = [
     },
     (life) => storesOf(muster(life)).products.length > 0,
   ),
+  {
+    name: 'what keeps it from being planned is set right',
+    weight: 30,
+    can: cannotBePlanned,
+    run: async (life) => {
+      await setRight(life);
+      return [];
+    },
+  },
   {
     name: 'undo',
     weight: 3,

@@ -1,6 +1,6 @@
 /** Whole campaigns: a random painter lives with a muster, act by act, from the first evening to the last coat. */
 import type { Verdict } from '../verdict';
-import { ACTS, DONE, type Act } from './acts';
+import { ACTS, DONE, setRight, type Act } from './acts';
 import { Life } from './life';
 import { named, openAtTheEnd, TRUTHS } from './truths';
 
@@ -44,18 +44,34 @@ export async function playCampaign(seed: number, acts = 40, mostSteps = 60): Pro
   }
 }
 
-/** @param count campaigns @param from first seed */
-export async function tortureCampaigns(count: number, from = 1): Promise<Verdict> {
+export interface Season {
+  readonly count: number;
+  /** first seed; without it 1 */
+  readonly from?: number;
+  /** acts and steps of each; without them 20 to 80, and 20 to 200 */
+  readonly acts?: number;
+  readonly mostSteps?: number;
+  /** hears of each campaign that broke, as it did */
+  readonly onFault?: (text: string) => void;
+}
+
+export async function tortureCampaigns(season: Season): Promise<Verdict> {
+  const { count, from = 1, acts, mostSteps, onFault } = season;
   const faults: string[] = [];
-  let acts = 0;
+  let lived = 0;
   let steps = 0;
   for (let seed = from; seed < from + count; seed++) {
-    const played = await playCampaign(seed, 20 + ((seed * 7) % 60), 20 + ((seed * 37) % 180));
+    const played = await playCampaign(
+      seed,
+      acts ?? 20 + ((seed * 7) % 60),
+      mostSteps ?? 20 + ((seed * 37) % 180),
+    );
     faults.push(...played.faults.slice(0, 2));
-    acts += played.acts;
+    played.faults.slice(0, 2).forEach((f) => onFault?.(f));
+    lived += played.acts;
     steps += played.steps;
   }
-  return { faults, told: `${count} campaigns of ${steps} steps, ${acts} acts` };
+  return { faults, told: `${count} campaigns of ${steps} steps, ${lived} acts` };
 }
 
 /** An act, and all that must hold after it. */
@@ -79,15 +95,23 @@ function drawn(life: Life): Act {
 /** More presses than any of these musters has steps, cures and passes. */
 const MOST_PRESSES = 600;
 
+/** … and more cures than an error has. */
+const MOST_REPAIRS = 30;
+
 /** She paints on until nothing is left: every piece can come to its end. */
 async function toTheEnd(life: Life, done: string[]): Promise<string[]> {
   life.tab.planner.replan();
   await life.rest();
+  let repairs = 0;
   for (let k = 0; k < MOST_PRESSES; k++) {
     const { planner } = life.tab;
     if (planner.state() !== 'planned') {
-      // What she cannot plan any more she sets right as the program says; that is tried elsewhere.
-      return planner.state() === 'failed' ? [`planning failed: ${planner.problem() ?? ''}`] : [];
+      if (++repairs > MOST_REPAIRS)
+        return [
+          `${planner.state()} for good: ${planner.problem() ?? life.tab.store.findings()[0]?.text ?? ''}`,
+        ];
+      await setRight(life);
+      continue;
     }
     for (const pilot of life.bench.evening.pilots())
       if (pilot.verdict !== 'approved') await life.bench.evening.judge(pilot, 'approved');

@@ -21,7 +21,7 @@ const savedIsThere: Truth = async (life) => {
   const faults: string[] = [];
   const text = kept && JSON.stringify(parseMuster(JSON.parse(kept.text)));
   if (text !== JSON.stringify(store.muster())) faults.push('the muster in the database is not the one shown');
-  const log = mergeLogs(await database.readLog(store.openId), []);
+  const log = mergeLogs((await database.readLog(store.openId)).entries, []);
   if (JSON.stringify(log) !== JSON.stringify(entries(life)))
     faults.push('the log in the database is not the one shown');
   return faults;
@@ -72,9 +72,7 @@ const windowsHold: Truth = (life) => {
   if (planner.state() !== 'planned' || !plan || planner.isMissed()) return [];
   const ended = endedSteps(entries(life));
   // What was mended or accepted by hand begins no window any more.
-  const mended = new Set(
-    standing(entries(life)).flatMap((e) => (e.kind === 'rework' && !e.again ? [e.step] : [])),
-  );
+  const mended = new Set(corrections(entries(life)).map((e) => e.step));
   for (const s of plan.steps.values()) {
     if (s.gate === null || mended.has(s.id)) continue;
     for (const id of s.gate.steps) {

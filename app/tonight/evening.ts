@@ -2,7 +2,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import * as z from 'zod';
 import { instantOf, INSTANT_PATTERN, wallTime, type Instant } from '#core/muster';
-import { duration, moment, type PlanStep } from '#core/plan';
+import { duration, handsOnMinutes, moment, type PlanStep } from '#core/plan';
 import { aheadOfClock, endedSteps, lastAct, standing } from '#core/log';
 import {
   curesFor,
@@ -237,10 +237,12 @@ export class Evening {
 
   /** Something that hardly waits was done while the hands were free: out of turn, so the rest is planned again. */
   async doneFiller(step: PlanStep): Promise<void> {
+    const plan = this.plan();
+    if (!plan) return;
     await this.logbook.add({
       kind: 'done',
       step: step.id,
-      minutes: step.end - step.start,
+      minutes: handsOnMinutes(plan, step),
       isMeasured: false,
     });
     this.planner.replan();
@@ -300,11 +302,14 @@ export class Evening {
 
   /** It does not look right yet: once more, before whatever follows. */
   async oneMorePass(): Promise<void> {
-    const { layer, start, end } = this.step()!;
+    const step = this.step();
+    const plan = this.plan();
+    if (!step || !plan) return;
+    const { layer } = step;
     await this.mend({
       trouble: 'Not enough yet',
       cure: 'one more pass',
-      minutes: Math.max(1, end - start),
+      minutes: Math.max(1, handsOnMinutes(plan, step)),
       dryMinutes: layer.passes?.waitMinutes ?? layer.dryMinutes,
     });
   }

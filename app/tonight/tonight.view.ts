@@ -14,7 +14,7 @@ import { oddsWords } from '#core/odds';
 import { RouterLink } from '@angular/router';
 import { DEFER, dropsOf, familyOf, sprayWords } from '#core/materials';
 import { estimateWords, minutesUntil } from '#core/muster';
-import { clockTime, deedWords, duration, listed, moment, type PlanStep } from '#core/plan';
+import { clockTime, deedWords, duration, handsOnMinutes, listed, moment, type PlanStep } from '#core/plan';
 import { nextTimeNotes, pictureDue } from '#core/session';
 import { allotments, allottedWords } from '#core/stores';
 import { markOf } from '#core/variety';
@@ -135,7 +135,7 @@ export class TonightView {
         begun?.step === step.id
           ? `timed since ${clockTime(plan.origin, minutesUntil(plan.origin, begun.at))}`
           : null,
-      estimates: `Hands ${duration(this.run().reduce((sum, r) => sum + r.end - r.start, 0))}, ${estimateWords(step.layer.minutesFrom)}${
+      estimates: `Hands ${duration(this.run().reduce((sum, r) => sum + handsOnMinutes(plan, r), 0))}, ${estimateWords(step.layer.minutesFrom)}${
         step.layer.dryMinutes > 0
           ? `; drying ${duration(step.tide.dryAt - step.end)} in this air, ${estimateWords(step.layer.dryFrom)}`
           : ''

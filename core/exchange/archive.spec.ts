@@ -33,6 +33,23 @@ describe('an archive', () => {
     expect(back).toEqual({ muster, log, pictures: 1 });
   });
 
+  it('with a byte changed inside is refused by the name of the file, and nothing is taken', () => {
+    const whole = writeArchive(muster, log);
+    const at = Array.from({ length: 40 }, (_, k) => 60 + k * Math.floor((whole.length - 300) / 40));
+    let refused = 0;
+    for (const k of at) {
+      const broken = whole.slice();
+      broken[k] = broken[k]! ^ 0x55;
+      try {
+        expect(readArchive(broken, 'UTC')).toEqual(readArchive(whole, 'UTC'));
+      } catch (error) {
+        expect((error as Error).message).toMatch(/othing was taken|nothing is changed/);
+        refused++;
+      }
+    }
+    expect(refused).toBeGreaterThan(30);
+  });
+
   it('holds the picture as a file, by a name that leads nowhere else', () => {
     const files = unzipSync(writeArchive(muster, log));
     const names = Object.keys(files);

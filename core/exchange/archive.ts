@@ -1,5 +1,6 @@
 /** Everything of a muster in one zip: the muster, its log, and the log's pictures as files of their own. */
 import { MusterFileError, readMuster, writeMuster } from '#core/muster';
+import CRC32 from 'crc-32';
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import type { Muster } from '#core/muster';
 import { LOG_FORMAT, readLogFile, type LogEntry } from '#core/log';
@@ -55,6 +56,9 @@ export function readArchive(bytes: Uint8Array, zone: string): Archive {
         : 'This is no zip archive that can be read; nothing was taken.',
     );
   }
+  const damaged = firstDamaged(bytes, files);
+  if (damaged !== null)
+    throw new Error(`${damaged} in this archive is damaged: its check sum is wrong. Nothing was taken.`);
   const own = files[MUSTER_FILE];
   if (!own) throw new MusterFileError([{ path: MUSTER_FILE, text: 'is not in this archive' }]);
   const muster = readMuster(strFromU8(own), zone);
@@ -70,6 +74,30 @@ export function readArchive(bytes: Uint8Array, zone: string): Archive {
     return `"data":"data:image/${type};base64,${base64Of(picture)}"`;
   });
   return { muster, log: readLogFile(withPictures, zone), pictures };
+}
+
+const CENTRAL_HEADER = 0x02014b50;
+const END_HEADER = 0x06054b50;
+const END_BYTES = 22;
+
+/**
+ * The first file whose bytes are not those that were packed, by the CRC-32 in the central directory (.ZIP File Format Specification 4.3.12,
+ * from memory); null where all are.
+ */
+function firstDamaged(zip: Uint8Array, files: Readonly<Record<string, Uint8Array>>): string | null {
+  const view = new DataView(zip.buffer, zip.byteOffset, zip.byteLength);
+  let end = zip.length - END_BYTES;
+  while (end > 0 && view.getUint32(end, true) !== END_HEADER) end--;
+  let at = view.getUint32(end + 16, true);
+  for (let left = view.getUint16(end + 10, true); left > 0; left--) {
+    if (at + 46 > zip.length || view.getUint32(at, true) !== CENTRAL_HEADER) return 'The list of files';
+    const [nameLength, extraLength, noteLength] = [28, 30, 32].map((k) => view.getUint16(at + k, true));
+    const name = strFromU8(zip.subarray(at + 46, at + 46 + nameLength!));
+    const file = files[name];
+    if (file && CRC32.buf(file) >>> 0 !== view.getUint32(at + 16, true)) return name;
+    at += 46 + nameLength! + extraLength! + noteLength!;
+  }
+  return null;
 }
 
 function bytesOf(base64: string): Uint8Array {

@@ -30,6 +30,43 @@ describe('readings from CSV', () => {
     expect(() => readReadings(file(line), 'UTC')).toThrow(message);
   });
 
+  it('refuses decimal commas between commas, blank figures and other numerals, by the line of the file', () => {
+    const refused = (text: string): string => {
+      try {
+        readReadings(text, 'UTC');
+      } catch (error) {
+        return (error as Error).message;
+      }
+      throw new Error('It was taken.');
+    };
+    expect(refused(file('2027-03-02 20:00,18,5,60'))).toMatch(/line 2: has more cells/);
+    expect(refused(file('2027-03-02 20:00, ,60'))).toMatch(/line 2: nothing °C/);
+    expect(refused(file('2027-03-02 20:00,0x10,60'))).toMatch(/line 2: 0x10 °C/);
+    expect(refused(file('2027-03-02 20:00,18,60', '', '', '2027-03-02 21:00,99,60'))).toMatch(
+      /line 5: 99 °C/,
+    );
+    expect(refused(`\n\n${file('2027-03-02 21:00,99,60')}`)).toMatch(/line 4: 99 °C/);
+  });
+
+  it('takes decimal commas where semicolons stand between the columns', () => {
+    expect(readReadings('time;celsius;humidity_percent\n2027-03-02 20:00;18,5;60,5', 'UTC')).toEqual([
+      { at: '2027-03-02T20:00:00Z', celsius: 18.5, humidityPercent: 60.5 },
+    ]);
+  });
+
+  it.each([
+    ['2027-03-02 10:00 PM', '2027-03-02T22:00:00Z'],
+    ['2027-03-02 9:30 am', '2027-03-02T09:30:00Z'],
+    ['2027-03-02 12:05 AM', '2027-03-02T00:05:00Z'],
+    ['2027-03-02 12:05 p.m.', '2027-03-02T12:05:00Z'],
+  ])('takes %s as %s', (time, at) => {
+    expect(readReadings(file(`${time},18,50`), 'UTC')[0]!.at).toBe(at);
+  });
+
+  it.each(['2027-03-02 13:00 PM', '2027-03-02 0:10 AM', '2027-03-02 10:00 soon'])('refuses %s', (time) => {
+    expect(() => readReadings(file(`${time},18,50`), 'UTC')).toThrow(/is no time/);
+  });
+
   it('takes times of the bench’s wall, and those that say their own zone', () => {
     const read = (time: string): string => readReadings(file(`${time},18,50`), 'Europe/Vienna')[0]!.at;
     expect(read('2027-07-02 20:00')).toBe('2027-07-02T18:00:00Z');

@@ -19,10 +19,11 @@ const MOST_FAULTS = 8;
  * @throws ReadingsError naming the lines that are wrong; nothing is taken from such a file
  */
 export function readReadings(text: string, zone: string): Reading[] {
-  const parsed = Papa.parse<Record<string, string>>(text.trim(), {
+  const parsed = Papa.parse<Row>(text, {
     header: true,
-    skipEmptyLines: true,
     transformHeader: (h) => h.trim().toLowerCase(),
+    // Above the headings nothing is counted as a line of the file that is not one.
+    skipFirstNLines: blankLinesAbove(text),
   });
   const columns = parsed.meta.fields ?? [];
   const missing = COLUMNS.filter((c) => !columns.includes(c));
@@ -31,19 +32,32 @@ export function readReadings(text: string, zone: string): Reading[] {
       `line 1: no column “${missing.join('”, “')}”; needed are ${COLUMNS.join(', ')}`,
     ]);
   const faults: string[] = [];
-  const readings = parsed.data.map((row, k): Reading => {
-    const line = k + 2;
-    const written = (row['time'] ?? '').trim().replace(' ', 'T');
-    const at = written.slice(0, 16);
-    const celsius = Number(row['celsius'] || NaN);
-    const humidityPercent = Number(row['humidity_percent'] || NaN);
-    const isMoment = DATE_TIME_PATTERN.test(at) && isRealDate(at) && !Number.isNaN(offsetOf(written));
-    if (!isMoment) faults.push(`line ${line}: “${row['time']}” is no time (YYYY-MM-DD HH:mm)`);
+  // Where semicolons stand between the columns, a comma stands for the decimal point.
+  const hasDecimalCommas = parsed.meta.delimiter === ';';
+  const figure = (text: string): number => {
+    const plain = hasDecimalCommas ? text.replace(',', '.') : text;
+    return /^[+-]?\d+(\.\d+)?$/.test(plain) ? Number(plain) : NaN;
+  };
+  const firstLine = blankLinesAbove(text) + 2;
+  const readings = parsed.data.flatMap((row, k): Reading[] => {
+    const cell = (column: (typeof COLUMNS)[number]): string => (row[column] ?? '').trim();
+    if (COLUMNS.every((c) => cell(c) === '') && !row.__parsed_extra) return [];
+    const line = firstLine + k;
+    if (row.__parsed_extra)
+      faults.push(
+        `line ${line}: has more cells than the headings; with decimal commas put semicolons between the columns`,
+      );
+    const at = instantIn(cell('time'), zone);
+    const celsius = figure(cell('celsius'));
+    const humidityPercent = figure(cell('humidity_percent'));
+    if (at === null) faults.push(`line ${line}: “${cell('time')}” is no time (YYYY-MM-DD HH:mm)`);
     if (!(celsius >= -30 && celsius <= 60))
-      faults.push(`line ${line}: ${row['celsius']} °C is not between −30 and 60 °C`);
+      faults.push(`line ${line}: ${cell('celsius') || 'nothing'} °C is not between −30 and 60 °C`);
     if (!(humidityPercent >= 1 && humidityPercent <= 100))
-      faults.push(`line ${line}: ${row['humidity_percent']} % humidity is not between 1 and 100 %`);
-    return { at: faults.length > 0 ? at : instantIn(written, zone), celsius, humidityPercent };
+      faults.push(
+        `line ${line}: ${cell('humidity_percent') || 'nothing'} % humidity is not between 1 and 100 %`,
+      );
+    return [{ at: at ?? '', celsius, humidityPercent }];
   });
   if (readings.length === 0) faults.push('line 2: there are no readings');
   if (faults.length > 0)
@@ -55,20 +69,33 @@ export function readReadings(text: string, zone: string): Reading[] {
   return readings;
 }
 
-/** Seconds are dropped; `…Z` and `…+02:00` say their own zone. */
-function instantIn(written: string, zone: string): string {
-  const at = written.slice(0, 16);
-  const offset = offsetOf(written);
-  return offset === null
-    ? instantOfWall(zone, at)
-    : instantOf(new Date(Date.parse(`${at}:00Z`) - offset * 60_000));
+type Row = Partial<Record<string, string>> & { readonly __parsed_extra?: string };
+
+function blankLinesAbove(text: string): number {
+  return /^(?:[^\S\n]*\n)*/.exec(text)![0].split('\n').length - 1;
 }
 
-/** Minutes ahead of UTC that a time says of itself; null where it says nothing, NaN where there is no such offset. */
-function offsetOf(written: string): number | null {
-  const [, sign, hours, minutes] = /(?:Z|([+-])(\d\d):?(\d\d))$/i.exec(written.slice(16)) ?? [];
-  if (!/(Z|[+-]\d\d:?\d\d)$/i.test(written.slice(16))) return null;
-  if (sign === undefined) return 0;
-  const ahead = Number(hours) * 60 + Number(minutes);
-  return ahead > 18 * 60 || Number(minutes) > 59 ? NaN : sign === '-' ? -ahead : ahead;
+const MOMENT =
+  /^(\d{4}-\d\d-\d\d)[T ](\d{1,2}):(\d\d)(?::\d\d(?:\.\d+)?)?(?:\s*([ap])\.?m\.?)?\s*(?:Z|([+-])(\d\d):?(\d\d))?$/i;
+
+/** Seconds are dropped; `…Z` and `…+02:00` say their own zone, `10:00 PM` the half of its day. @returns null where it is no time */
+function instantIn(written: string, zone: string): string | null {
+  const found = MOMENT.exec(written);
+  if (!found) return null;
+  const [, date, hours, minutes, half, sign, ahead, aheadMinutes] = found;
+  const hour = half === undefined ? Number(hours) : hourOfHalf(Number(hours), half);
+  if (hour === null) return null;
+  const at = `${date}T${String(hour).padStart(2, '0')}:${minutes}`;
+  if (!DATE_TIME_PATTERN.test(at) || !isRealDate(at)) return null;
+  if (sign === undefined)
+    return /Z$/i.test(written) ? instantOf(new Date(`${at}:00Z`)) : instantOfWall(zone, at);
+  const offset = Number(ahead) * 60 + Number(aheadMinutes);
+  if (offset > 18 * 60 || Number(aheadMinutes) > 59) return null;
+  return instantOf(new Date(Date.parse(`${at}:00Z`) - (sign === '-' ? -offset : offset) * 60_000));
+}
+
+/** 12 AM is midnight, 12 PM noon; null where a half of the day has no such hour. */
+function hourOfHalf(hour: number, half: string): number | null {
+  if (hour < 1 || hour > 12) return null;
+  return (hour % 12) + (half.toLowerCase() === 'p' ? 12 : 0);
 }

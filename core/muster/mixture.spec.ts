@@ -141,3 +141,11 @@ describe('what may stand for a product', () => {
     expect(unsound(after).map((f) => f.path)).toEqual(['stores.products[0].equivalents[0].madeOf']);
   });
 });
+
+describe('a ratio with blanks in it', () => {
+  it('is the ratio without them', () => {
+    const spaced = mixOf(layer('x', { mixture: 'brown, water, medium 3 : 1 : 1' }));
+    expect(spaced).toEqual(mixOf(layer('x', { mixture: 'brown, water, medium 3:1:1' })));
+    expect(spaced.components.map((c) => c.share)).toEqual([0.6, 0.2, 0.2]);
+  });
+});

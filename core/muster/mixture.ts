@@ -17,7 +17,7 @@ export interface Mix {
 /** What of a layer says how it is mixed. */
 export type Mixed = Pick<Layer, 'family' | 'mixture' | 'name' | 'madeOf' | 'wetWith'>;
 
-const RATIO = /(\d+(?:\.\d+)?(?::\d+(?:\.\d+)?){1,5})/;
+const RATIO = /(\d+(?:\.\d+)?(?:\s*:\s*\d+(?:\.\d+)?){1,5})/;
 
 /**
  * What a layer is mixed of. Two loads that are put on wet into wet count half each.
@@ -58,7 +58,7 @@ function ofWords(layer: Pick<Layer, 'family' | 'mixture' | 'name'>): Mix {
       names[k] ?? (k === shares.length - 1 ? familyOf(layer.family).thinner : `${layer.name}, part ${k + 1}`),
     share,
   }));
-  return { components: components.filter((c) => c.share > 0), ratio: found[1]! };
+  return { components: components.filter((c) => c.share > 0), ratio: found[1]!.replace(/\s/g, '') };
 }
 
 const ratioOf = (parts: MadeOf['parts']): string => parts.map((p) => String(p.parts)).join(':');

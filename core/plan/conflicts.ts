@@ -2,7 +2,7 @@
 import type { Conflict, Lift } from '#core/kernel';
 import { originOf, type Muster } from '#core/muster';
 import { type Compiled } from './compile';
-import { readyId } from './stepRef';
+import { doneId, readyId } from './stepRef';
 import { calendarName, wordsOf } from './naming';
 import { clockTime, dayName, listed } from './words';
 
@@ -83,7 +83,7 @@ export function conflictInWords(conflict: Conflict, compiled: Compiled, muster: 
     names.set(id, `“${s.layer.name}” on ${s.piece.name} (${s.unit.name})`);
   for (const unit of muster.units) {
     names.set(readyId(unit), `${unit.name} ready`);
-    for (const piece of unit.pieces) names.set(`${piece.id}.done`, `${piece.name} done`);
+    for (const piece of unit.pieces) names.set(doneId(piece), `${piece.name} done`);
   }
   for (const [id, name] of compiled.absences) names.set(id, `${name} being away`);
   const origin = originOf(muster);

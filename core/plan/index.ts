@@ -30,6 +30,7 @@ export { laneOf, withLanes } from './lanes';
 export { AIRBRUSH, airbrushOf, BOOTH } from './tools';
 export { CUP_ML, deedWords, factsOfRun, type RunFacts, type RunMix } from './runFacts';
 export { pinned } from './pins';
+export { handsOnMinutes } from './handsOn';
 export { runsOf, swapsOf } from './runs';
 export { eveningOf, type Evening } from './evening';
 export { BARE, conflictInWords, conflictWords, type Naming } from './conflicts';

@@ -103,7 +103,7 @@ describe('pieces that go their own way', () => {
       k === 1 ? { ...p, isPilot: true } : p,
     );
     const { plan, solution } = planned(muster);
-    const done = solution.operations.find((o) => o.id === 'p2.done')!;
+    const done = solution.operations.find((o) => o.id === 'p2!done')!;
     expect(plan.steps.get('p1.effect')!.start).toBeGreaterThanOrEqual(done.end);
     expect(plan.steps.get('p1.base')!.start).toBeLessThan(done.end);
   });
@@ -216,8 +216,8 @@ describe('a unit that is late', () => {
     expect(chain.length).toBeGreaterThan(2);
     const starts = chain.map((c) => plan.steps.get(c.step!)!.start);
     expect([...starts].sort((a, b) => b - a)).toEqual(starts);
-    const kernel = explainer(compiled.problem, solution).chain('u.ready');
-    expect(kernel[0]!.operation).toBe('u.ready');
+    const kernel = explainer(compiled.problem, solution).chain('u!ready');
+    expect(kernel[0]!.operation).toBe('u!ready');
     expect(new Set(kernel.map((k) => k.operation)).size).toBe(kernel.length);
   });
 

@@ -20,11 +20,11 @@ export interface StepRef {
 export function operationId(piece: Pick<Piece, 'id'>, layer: Pick<Layer, 'id'>, round = 1): string {
   return round === 1 ? `${piece.id}.${layer.id}` : `${piece.id}.${layer.id}~${round}`;
 }
-/** When a piece is finished: nothing is done then. */
+/** When a piece is finished: nothing is done then. No layer can be called so: ids of steps have a dot there. */
 export function doneId(piece: Pick<Piece, 'id'>): string {
-  return `${piece.id}.done`;
+  return `${piece.id}!done`;
 }
 
 export function readyId(unit: Unit): string {
-  return `${unit.id}.ready`;
+  return `${unit.id}!ready`;
 }

@@ -1,6 +1,6 @@
 /** What a press at the bench means, as entries for the log: done, how long it took, left off, looked at. Pure: the moment is given. */
 import { minutesUntil, type Instant } from '#core/muster';
-import type { Plan, PlanStep } from '#core/plan';
+import { handsOnMinutes, type Plan, type PlanStep } from '#core/plan';
 import { endedSteps, MOST_MINUTES, standing, type Deed, type EntryOf, type LogEntry } from '#core/log';
 
 /** What of a cup went on one piece. */
@@ -24,7 +24,7 @@ export function timingOf(
   now: number,
   begun: Instant | null,
 ): Timing {
-  const planned = steps.reduce((sum, s) => sum + s.end - s.start, 0);
+  const planned = steps.reduce((sum, s) => sum + handsOnMinutes(plan, s), 0);
   const minutes = measured(plan, log, steps[0]!, planned, now, begun);
   return { perPiece: (minutes ?? planned) / steps.length, isMeasured: minutes !== null };
 }
@@ -69,7 +69,7 @@ export function doneDeeds(
     entry: {
       kind: 'done',
       step: s.id,
-      minutes: Math.round(perPiece * 10) / 10,
+      minutes: Math.min(MOST_MINUTES, Math.round(perPiece * 10) / 10),
       isMeasured,
       nth: Math.max(1, Math.min(500, before + k + 1)),
       ...mixed(s),

@@ -1,7 +1,7 @@
 /** Hours that a unit may cost: spent, still planned, over, and what could be left off. */
 import type { Muster, Unit } from '#core/muster';
-import { optionalLayers, type Plan } from '#core/plan';
-import { standing, type LogEntry } from '#core/log';
+import { handsOnMinutes, optionalLayers, type Plan } from '#core/plan';
+import { endedSteps, standing, type LogEntry } from '#core/log';
 
 export interface Budget {
   readonly budgetMinutes: number;
@@ -22,15 +22,13 @@ const NAMED = 4;
 export function budgetOf(muster: Muster, unit: Unit, plan: Plan, log: readonly LogEntry[]): Budget | null {
   if (unit.budgetHours === undefined) return null;
   const isOwn = (step: string): boolean => unit.pieces.some((p) => step.startsWith(`${p.id}.`));
-  const done = new Set<string>();
-  let spentMinutes = 0;
-  for (const e of standing(log)) {
-    if ((e.kind !== 'done' && e.kind !== 'skipped') || !isOwn(e.step)) continue;
-    done.add(e.step);
-    if (e.kind === 'done') spentMinutes += e.minutes;
-  }
-  const open = [...plan.steps.values()].filter((s) => s.unit.id === unit.id && !done.has(s.id));
-  const plannedMinutes = open.reduce((sum, s) => sum + s.end - s.start + s.setup, 0);
+  const ended = endedSteps(log);
+  const spentMinutes = standing(log).reduce(
+    (sum, e) => sum + (e.kind === 'done' && isOwn(e.step) ? e.minutes : 0),
+    0,
+  );
+  const open = [...plan.steps.values()].filter((s) => s.unit.id === unit.id && !ended.has(s.id));
+  const plannedMinutes = open.reduce((sum, s) => sum + handsOnMinutes(plan, s) + s.setup, 0);
   const budgetMinutes = unit.budgetHours * 60;
   const overMinutes = Math.max(0, spentMinutes + plannedMinutes - budgetMinutes);
   const drops =
@@ -42,7 +40,7 @@ export function budgetOf(muster: Muster, unit: Unit, plan: Plan, log: readonly L
             recipe: recipe.name,
             minutes: open
               .filter((s) => s.layer.id === layer.id && s.recipe.id === recipe.id)
-              .reduce((sum, s) => sum + s.end - s.start, 0),
+              .reduce((sum, s) => sum + handsOnMinutes(plan, s), 0),
           }))
           .filter((d) => d.minutes > 0)
           .sort((a, b) => b.minutes - a.minutes)

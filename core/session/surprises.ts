@@ -1,6 +1,6 @@
 /** What an evening can bring, for a rehearsal: drawn by seed from the session’s own plan, the same for the same seed. */
 import * as z from 'zod';
-import { seededRandom } from '#core/kernel';
+import { seededRandom, type Random } from '#core/kernel';
 import { instantAfter } from '#core/muster';
 import { endedSteps, standing, type LogEntry, type New } from '#core/log';
 import type { Plan, PlanSession } from '#core/plan';
@@ -36,7 +36,7 @@ export function surprisesOf(plan: Plan, session: PlanSession, seed: number): Sur
   if (steps.length === 0) return [];
   const any = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
   const count = FEWEST + Math.floor(random() * (MOST - FEWEST + 1));
-  const kinds = [...KINDS].sort(() => random() - 0.5).slice(0, count);
+  const kinds = shuffled(KINDS, random).slice(0, count);
   return kinds
     .map((kind, k): Surprise => {
       const step = any(steps);
@@ -44,6 +44,16 @@ export function surprisesOf(plan: Plan, session: PlanSession, seed: number): Sur
       return { id: `${session.index} ${seed} ${k}`, ...kind(step, session, share) };
     })
     .sort((a, b) => a.at - b.at);
+}
+
+/** In another order, every order as likely as any other, and the same for a seed everywhere (Fisher and Yates). */
+function shuffled<T>(list: readonly T[], random: Random): T[] {
+  const all = [...list];
+  for (let k = all.length - 1; k > 0; k--) {
+    const other = Math.floor(random() * (k + 1));
+    [all[k], all[other]] = [all[other]!, all[k]!];
+  }
+  return all;
 }
 
 type Kind = (step: PlanSession['steps'][number], session: PlanSession, share: number) => Omit<Surprise, 'id'>;

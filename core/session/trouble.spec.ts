@@ -190,13 +190,13 @@ describe('a pilot', () => {
   const left = (verdicts: readonly string[]) => {
     const said = verdicts.map((verdict, k) => entry({ kind: 'verdict', step: 'p1.base', verdict }, k));
     const { lags } = withApprovals(small.problem, small.steps, said);
-    return lags!.filter((l) => l.from === 'p1.done').map((l) => l.to);
+    return lags!.filter((l) => l.from === 'p1!done').map((l) => l.to);
   };
 
   it('lets the others go on once it is approved, and holds them again when its recipe changes after all', () => {
-    expect(left([])).toEqual(['u.ready', 'p2.wash']);
-    expect(left(['approved'])).toEqual(['u.ready']);
-    expect(left(['approved', 'changed'])).toEqual(['u.ready', 'p2.wash']);
+    expect(left([])).toEqual(['u!ready', 'p2.wash']);
+    expect(left(['approved'])).toEqual(['u!ready']);
+    expect(left(['approved', 'changed'])).toEqual(['u!ready', 'p2.wash']);
   });
 
   it('has a plan in which they go on at once, though the pilot is not finished', () => {

@@ -4,7 +4,7 @@
  */
 import { isFor, isWash, takenBackOf, zonesOf } from '#core/recipe';
 import type { Layer } from '#core/muster';
-import type { Plan, PlanStep } from '#core/plan';
+import { handsOnMinutes, type Plan, type PlanStep } from '#core/plan';
 import { type Ended, endedSteps, type LogEntry, type New, standing } from '#core/log';
 
 export interface Cure {
@@ -117,7 +117,7 @@ function takingBack(plan: Plan, ended: Ended, step: PlanStep): PieceCure[] {
       {
         trouble: 'Not as it should be',
         cure: `Take “${s.layer.name}” back (${back.by})${isDone ? ', and once more' : ', and begin anew'}`,
-        minutes: s.end - s.start,
+        minutes: handsOnMinutes(plan, s),
         dryMinutes: isDone ? Math.round(Math.max(0, s.tide.dryAt - s.end)) : 0,
         on: s,
         again: isDone ? [s] : [],
@@ -149,7 +149,7 @@ function againFrom(plan: Plan, ended: Ended, base: PlanStep): PieceCure {
   return {
     trouble: 'Missed window',
     cure: `${seal ? 'Seal it again and start' : 'Start'} the sandwich again: ${again.map((s) => s.layer.name).join(', ')}`,
-    minutes: again.reduce((sum, s) => sum + s.end - s.start, 0),
+    minutes: again.reduce((sum, s) => sum + handsOnMinutes(plan, s), 0),
     dryMinutes: Math.round(again.reduce((sum, s) => sum + Math.max(0, s.tide.dryAt - s.end), 0)),
     on: base,
     again,

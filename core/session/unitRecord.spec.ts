@@ -1,5 +1,6 @@
 /** The record of a unit: read from the log alone, and of nobody else’s log. */
 import { describe, expect, it } from 'vitest';
+import { handsOnMinutes } from '#core/plan';
 import { unitRecord, type UnitRecord } from './index';
 import { demo, entry, order, plan } from './testing';
 
@@ -18,7 +19,7 @@ const about = (s: (typeof own)[number], mixture = 'red') => ({
 });
 const record = (...log: Parameters<typeof unitRecord>[2][number][]): UnitRecord =>
   unitRecord(unit, plan, log);
-const planned = own.reduce((sum, s) => sum + s.end - s.start, 0);
+const planned = own.reduce((sum, s) => sum + handsOnMinutes(plan, s), 0);
 
 describe('the record of a unit', () => {
   it('of which nothing has happened is empty, and all of its hours are planned', () => {
@@ -55,14 +56,14 @@ describe('the record of a unit', () => {
       },
     ]);
     expect([told.spentMinutes, told.people]).toEqual([21, ['Ida', 'Bo']]);
-    const left = planned - [first, second, own[2]!].reduce((sum, s) => sum + s.end - s.start, 0);
+    const left = planned - [first, second, own[2]!].reduce((sum, s) => sum + handsOnMinutes(plan, s), 0);
     expect(told.plannedMinutes).toBeCloseTo(left, 9);
   });
 
   it('plans nothing more for what was left off, and counts it as no layer; nothing mixed is no mixture', () => {
     const told = record(entry({ kind: 'skipped', step: first.id }, 50));
     expect([told.layers, told.spentMinutes]).toEqual([[], 0]);
-    expect(told.plannedMinutes).toBeCloseTo(planned - (first.end - first.start), 9);
+    expect(told.plannedMinutes).toBeCloseTo(planned - handsOnMinutes(plan, first), 9);
     const bare = record(entry({ kind: 'done', step: first.id, minutes: 3, about: about(first, '') }, 50));
     expect(bare.layers[0]!.mixtures).toEqual([]);
   });

@@ -1,7 +1,7 @@
 /** A unit's record: what it was made of, when and how long, and what to do otherwise next time; read from the log alone. */
 import type { Unit } from '#core/muster';
-import type { Plan } from '#core/plan';
-import { standing, type LogEntry } from '#core/log';
+import { handsOnMinutes, type Plan } from '#core/plan';
+import { endedSteps, standing, type LogEntry } from '#core/log';
 
 export interface RecordLayer {
   readonly name: string;
@@ -40,7 +40,7 @@ export function unitRecord(unit: Unit, plan: Plan | null, log: readonly LogEntry
     step !== undefined && unit.pieces.some((p) => step.startsWith(`${p.id}.`));
   const layers = new Map<string, RecordLayer>();
   const people = new Set<string>();
-  const done = new Set<string>();
+  const ended = endedSteps(log);
   const reworks: { at: string; text: string }[] = [];
   const pictures: { id: string; at: string; data: string; about: string }[] = [];
   const nextTime: { at: string; text: string }[] = [];
@@ -56,9 +56,7 @@ export function unitRecord(unit: Unit, plan: Plan | null, log: readonly LogEntry
     if (!('step' in e) || !isOwn(e.step)) continue;
     for (const name of e.people ?? []) people.add(name);
     const layer = e.about?.layer ?? '';
-    if (e.kind === 'skipped') done.add(e.step);
-    else if (e.kind === 'done') {
-      done.add(e.step);
+    if (e.kind === 'done') {
       spentMinutes += e.minutes;
       const known = layers.get(layer);
       const mixture = e.mixture ?? e.about?.mixture ?? '';
@@ -77,11 +75,11 @@ export function unitRecord(unit: Unit, plan: Plan | null, log: readonly LogEntry
     else if (e.kind === 'noted' && e.isForNextTime && e.note)
       nextTime.push({ at: e.at, text: `${layer}: ${e.note}` });
   }
-  const open = [...(plan?.steps.values() ?? [])].filter((s) => s.unit.id === unit.id && !done.has(s.id));
+  const open = [...(plan?.steps.values() ?? [])].filter((s) => s.unit.id === unit.id && !ended.has(s.id));
   return {
     layers: [...layers.values()],
     spentMinutes,
-    plannedMinutes: open.reduce((sum, s) => sum + s.end - s.start, 0),
+    plannedMinutes: plan ? open.reduce((sum, s) => sum + handsOnMinutes(plan, s), 0) : 0,
     people: [...people],
     reworks,
     pictures,

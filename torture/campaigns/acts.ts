@@ -159,7 +159,10 @@ export const ACTS: readonly Act[] = [
     can: hasRun,
     run: (life) => {
       toTheRun(life);
-      return changesTheRun(life, () => life.bench.evening.done(1 + whole(life.random, 90)));
+      const planned = life.bench.evening.chosen().reduce((sum, s) => sum + s.end - s.start, 0);
+      return changesTheRun(life, () =>
+        life.bench.evening.done(Math.max(1, Math.round(planned * (0.4 + 2 * life.random())))),
+      );
     },
   },
   {

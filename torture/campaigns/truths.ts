@@ -1,5 +1,5 @@
 /** What must hold after every act of a campaign, and at its end. Each truth tells in words where it does not. */
-import { corrections, endedSteps, mergeLogs, standing, type LogEntry } from '#core/log';
+import { corrections, endedSteps, entrySchema, mergeLogs, standing, type LogEntry } from '#core/log';
 import { minutesUntil, parseMuster, storesOf } from '#core/muster';
 import type { Plan, PlanStep } from '#core/plan';
 import { jarsOf, keyOf, productUses } from '#core/stores';
@@ -24,6 +24,10 @@ const savedIsThere: Truth = async (life) => {
   const log = mergeLogs((await database.readLog(store.openId)).entries, []);
   if (JSON.stringify(log) !== JSON.stringify(entries(life)))
     faults.push('the log in the database is not the one shown');
+  for (const e of entries(life)) {
+    const read = entrySchema.safeParse(e);
+    if (!read.success) faults.push(`an entry is none: ${read.error.message} ${JSON.stringify(e)}`);
+  }
   return faults;
 };
 

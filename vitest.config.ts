@@ -13,7 +13,7 @@ export default defineConfig({
     // Components are compiled and tested by `ng test`.
     exclude: ['app/**/*.component.spec.ts', 'node_modules/**'],
     environment: 'node',
-    testTimeout: 60_000,
+    testTimeout: 180_000,
     // Specs share no state of their own: the core is loaded once a worker, not once a file.
     isolate: false,
     maxWorkers: 2,

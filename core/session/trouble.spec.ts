@@ -105,6 +105,19 @@ describe('a sandwich that is started again', () => {
   });
 });
 
+describe('what putting a coat on once more takes', () => {
+  it('is what is planned for it, whatever its tick says of it', () => {
+    const shrunk = {
+      ...plan,
+      steps: new Map([...plan.steps].map(([id, s]) => [id, { ...s, start: s.end }])),
+    };
+    const once = curesFor(plan, log, topcoat).find((c) => c.again.length > 0)!;
+    const ticked = curesFor(shrunk, log, shrunk.steps.get(topcoat.id)!).find((c) => c.again.length > 0)!;
+    expect(once.minutes).toBeGreaterThan(0);
+    expect(ticked.minutes).toBe(once.minutes);
+  });
+});
+
 describe('which coats a sandwich is started again from', () => {
   const window = { opensMinutes: 10, closesMinutes: 200, preferMinutes: null, through: null };
   const varnish = { family: 'varnish' as const, dryMinutes: 30 };

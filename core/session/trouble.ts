@@ -2,7 +2,7 @@
  * What goes wrong, and what can be done about it on the piece as it stands. Common practice, no source. A cure is
  * work with its drying, or steps that have to be done again; the plan takes up either.
  */
-import { isFor, isWash, takenBackOf, zonesOf } from '#core/recipe';
+import { isFor, isWash, plannedMinutes, takenBackOf, zonesOf } from '#core/recipe';
 import type { Layer } from '#core/muster';
 import { handsOnMinutes, type Plan, type PlanStep } from '#core/plan';
 import { type Ended, endedSteps, type LogEntry, type New, standing } from '#core/log';
@@ -117,13 +117,18 @@ function takingBack(plan: Plan, ended: Ended, step: PlanStep): PieceCure[] {
       {
         trouble: 'Not as it should be',
         cure: `Take “${s.layer.name}” back (${back.by})${isDone ? ', and once more' : ', and begin anew'}`,
-        minutes: handsOnMinutes(plan, s),
+        minutes: isDone ? againMinutes(s) : handsOnMinutes(plan, s),
         dryMinutes: isDone ? Math.round(Math.max(0, s.tide.dryAt - s.end)) : 0,
         on: s,
         again: isDone ? [s] : [],
       },
     ];
   });
+}
+
+/** Minutes of hands to put a coat on once more: as it is planned. How long it took, or when it was ticked, says nothing of that. */
+function againMinutes({ layer, piece }: PlanStep): number {
+  return plannedMinutes(layer, piece.count);
 }
 
 /** The sandwich from its seal on: the seal beneath, the coat whose window it is, and whatever of it was done since. */
@@ -149,7 +154,7 @@ function againFrom(plan: Plan, ended: Ended, base: PlanStep): PieceCure {
   return {
     trouble: 'Missed window',
     cure: `${seal ? 'Seal it again and start' : 'Start'} the sandwich again: ${again.map((s) => s.layer.name).join(', ')}`,
-    minutes: again.reduce((sum, s) => sum + handsOnMinutes(plan, s), 0),
+    minutes: again.reduce((sum, s) => sum + againMinutes(s), 0),
     dryMinutes: Math.round(again.reduce((sum, s) => sum + Math.max(0, s.tide.dryAt - s.end), 0)),
     on: base,
     again,

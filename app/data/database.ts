@@ -252,7 +252,7 @@ export class Database {
   }
 
   /**
-   * Goes so many states back (negative) or forth in the history.
+   * Goes that number of states back (negative) or forth in the history.
    * @param from the state that is to be left; without it whichever is the current one
    * @returns null where there is none; `moved` where another tab has made another state the current one, and nothing was done
    */

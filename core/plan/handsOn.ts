@@ -14,7 +14,7 @@ export function handsOnMinutes(
     (sum, s) => sum + Math.max(0, Math.min(end, s.end) - Math.max(start, s.start)),
     0,
   );
-  // What was logged outside of every session was worked on all the same, and by daylight at the most.
+  // A step logged outside every session was still worked on, but for one long day at most.
   return inside > 0 || end === start ? inside : Math.min(end - start, OUTSIDE_MINUTES);
 }
 

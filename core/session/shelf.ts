@@ -41,7 +41,7 @@ const CLOSING = 10;
 export function restingCoats(plan: Plan, log: readonly LogEntry[]): Resting[] {
   const ended = endedSteps(log);
   const looks = looksOf(plan, log);
-  // A coat that was mended, or accepted as it is, begins no window any more: none is told.
+  // A coat that was mended, or accepted as it is, begins no window any more: none is shown.
   const mended = new Set(corrections(log).map((e) => e.step));
   const ofPiece = new Map<string, PlanStep[]>();
   for (const id of ended.keys()) {

@@ -81,7 +81,7 @@ function stepUse(
     .map((c) => ({ name: c.name, ml: ml * c.share }));
 }
 
-/** What a finished step took: as the log says, else as the plan reckons; nothing where neither knows. */
+/** What a finished step took: as the log says, else as the plan computes it; nothing where neither knows. */
 function takenBy(
   entry: EntryOf<'done'>,
   plan: Plan,

@@ -154,7 +154,7 @@ export const ACTS: readonly Act[] = [
     },
   },
   {
-    name: 'Done in so many minutes',
+    name: 'Done, with the minutes typed in',
     weight: 4,
     can: hasRun,
     run: (life) => {

@@ -12,7 +12,7 @@ export interface Played {
   readonly steps: number;
 }
 
-/** @param acts so many acts before what is left is painted to its end */
+/** @param acts number of acts before what is left is painted to its end */
 export async function playCampaign(seed: number, acts = 40, mostSteps = 60): Promise<Played> {
   const loud = listening();
   const life = await Life.begin(seed, mostSteps);

@@ -40,7 +40,7 @@ const LATE_EVENINGS: readonly Evening[] = [2, 5, 6].map((weekday) => ({
   to: '23:59',
 }));
 
-/** @param mostSteps about so many steps at the most */
+/** @param mostSteps about this number of steps at most */
 export function campaignMuster(random: Random, mostSteps: number): Muster {
   const firstDay = pickOne(random, FIRST_DAYS);
   const hasAirbrush = random() < 0.85;

@@ -178,7 +178,7 @@ export const PLANTED: readonly Planted[] = [
 
 /**
  * Which of the faults are never noticed.
- * @param campaigns so many at the most for each
+ * @param campaigns at most this number for each
  */
 export async function unnoticed(campaigns: number, faults: readonly Planted[] = PLANTED): Promise<string[]> {
   const missed: string[] = [];

@@ -146,7 +146,7 @@ const nothingIsLost: Truth = (life) => {
       return sum + (e.used ?? []).reduce((s, u) => s + (keyOf(u.name) === keyOf(product.name) ? u.ml : 0), 0);
     }, 0);
     const left = uses.get(keyOf(product.name))?.leftMl ?? NaN;
-    // What was ticked without a word of what went into the cup is reckoned by the plan: then more has gone, never less.
+    // What was ticked without a word of what went into the cup is computed by the plan: then more has gone, never less.
     if (!(left <= Math.max(0, product.leftMl - used) + 0.001))
       faults.push(
         `a bottle of ${product.leftMl} ml, of which ${used.toFixed(2)} ml was used, holds ${left.toFixed(2)} ml`,
@@ -186,7 +186,7 @@ const textsAreWords: Truth = async (life) => {
   return bad === undefined ? [] : [`a text says “${bad}”`];
 };
 
-/** Of a value that is told in words, the parts that are words. */
+/** Of a value that holds words, the parts that are words. */
 const isTextKey = (key: string): boolean =>
   key === '' || /^\d+$/.test(key) || /text|words|links|chain/i.test(key);
 
